@@ -1,0 +1,54 @@
+import { MAX_BODY } from '@zealous/contracts';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { join } from 'node:path';
+import pino from 'pino';
+import pinoHttp from 'pino-http';
+import type { DataSource } from 'typeorm';
+import { machinesRouter } from '../machines';
+import { ordersRouter } from '../orders';
+import { problemHandler, unknownRoute } from './problem';
+
+export interface AppOptions {
+  /** Folder of the exported web app; without it only the API is served. */
+  readonly webRoot?: string;
+  readonly logLevel?: string;
+}
+
+const YEAR_S = 31_536_000;
+
+/** App and API on one origin. */
+export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOptions = {}): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: pino({ level: logLevel }), quietReqLogger: true, customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use(
+    helmet({
+      // Plain HTTP on loopback: nothing to upgrade to.
+      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'worker-src': ["'self'", 'blob:'] } },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(compression());
+  const api = express.Router();
+  api.use(express.json({ limit: MAX_BODY }));
+  api.get('/health', async (_request, response) => {
+    await db.query('select 1');
+    response.json({ ok: true });
+  });
+  api.use('/machines', machinesRouter(db));
+  api.use('/orders', ordersRouter(db));
+  api.use(unknownRoute);
+  app.use('/api', api);
+  if (webRoot !== undefined) {
+    app.use('/_expo', express.static(join(webRoot, '_expo'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }));
+    app.use('/assets', express.static(join(webRoot, 'assets'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }));
+    app.use(express.static(webRoot, { index: false, maxAge: 0 }));
+    app.get('/{*splat}', (_request, response) => {
+      response.sendFile(join(webRoot, 'index.html'), { maxAge: 0 });
+    });
+  }
+  app.use(problemHandler);
+  return app;
+}

@@ -1,0 +1,2 @@
+export { machinesRouter } from './routes';
+export { saveMachine } from './service';

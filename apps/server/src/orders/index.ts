@@ -1,0 +1,2 @@
+export { ordersRouter } from './routes';
+export { appendEvent } from './service';

@@ -1,0 +1,44 @@
+import { assess, benchAt, heldBecause, modeById, phaseOf, planFor, proofsFor, stationById, type Catalogue, type Machine, type OrderState, type Phase } from '@zealous/core';
+import type { OrderIndex } from '../db/entities';
+
+function nextOf(machine: Machine, catalogue: Catalogue, state: OrderState, phase: Phase): Pick<OrderIndex, 'next' | 'lead'> {
+  const bench = benchAt(machine, state, state.lastMs);
+  if (phase === 'trace') {
+    const { advice, checks, causes } = assess(machine, catalogue, state, bench);
+    const top = causes[0];
+    const name = top && `${stationById(machine, top.station)?.name ?? top.station}: ${top.name.toLowerCase()}`;
+    return {
+      next: advice.kind === 'check' ? (checks[0]?.name ?? 'Choose a cause') : 'Repair: enough is known',
+      ...(top && name ? { lead: { name, share: top.suspicion } } : {}),
+    };
+  }
+  const { cause } = state;
+  const lead = cause ? { lead: { name: `${stationById(machine, cause.station)?.name ?? cause.station}: ${(modeById(catalogue, cause.mode)?.name ?? cause.mode).toLowerCase()}` } } : {};
+  if (phase === 'plan') {
+    const step = planFor(machine, catalogue, state).steps.find((item) => !state.steps[item.id]);
+    const held = step && heldBecause(step, bench);
+    return { next: step ? `${step.title}${held ? ' (waits)' : ''}` : 'Prove the repair', ...lead };
+  }
+  if (phase === 'prove') {
+    const proof = proofsFor(machine, catalogue, state.intake?.lane).find((item) => !state.proofs[item.id]?.passed);
+    return { next: proof?.name ?? 'Close the order', ...lead };
+  }
+  return { next: state.closed ? 'Closed' : 'Close the order', ...lead };
+}
+
+/** What the bench list shows of an order. */
+export function indexOf(machine: Machine, catalogue: Catalogue, state: OrderState): OrderIndex {
+  const phase = phaseOf(machine, catalogue, state);
+  const { material, colour } = state.intake ?? {};
+  return {
+    machineName: machine.name,
+    phase,
+    ...nextOf(machine, catalogue, state, phase),
+    ...(material ? { material } : {}),
+    ...(colour ? { colour } : {}),
+    timers: state.timers,
+    heat: state.heat,
+    power: state.power,
+    ...(state.closed ? { outcome: state.closed.outcome } : {}),
+  };
+}

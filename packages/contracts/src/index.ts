@@ -1,0 +1,4 @@
+export * from './event';
+export * from './limits';
+export * from './messages';
+export * from './query';

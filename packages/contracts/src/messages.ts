@@ -1,0 +1,65 @@
+import type { Machine, OrderEvent, Phase } from '@zealous/core';
+
+/** Answers of the server; plain shapes, no classes, so that a screen can import them for nothing. */
+
+export interface OrderSummary {
+  readonly id: string;
+  readonly number: string;
+  readonly machineId: string;
+  readonly machineName: string;
+  readonly status: 'open' | 'closed';
+  readonly openedAt: string;
+  readonly closedAt?: string;
+  readonly lastEventAt: string;
+  readonly phase: Phase;
+  /** What is to be done next, in a few words. */
+  readonly next: string;
+  readonly material?: string;
+  readonly colour?: string;
+  /** The leading suspicion, or the cause once it is chosen. */
+  readonly lead?: { readonly name: string; readonly share?: number };
+  readonly timers: readonly { readonly id: string; readonly label: string; readonly endsMs: number }[];
+  readonly heat: { readonly temperatureC: number; readonly atMs: number; readonly targetC: number };
+  readonly power: 'on' | 'off';
+  readonly outcome?: string;
+}
+
+export interface StoredEvent {
+  readonly seq: number;
+  readonly event: OrderEvent;
+}
+
+export interface OrderDocument {
+  readonly id: string;
+  readonly machine: Machine;
+  readonly events: readonly StoredEvent[];
+}
+
+export interface EventStored {
+  readonly seq: number;
+  readonly already: boolean;
+}
+
+export interface Paged<T> {
+  readonly items: readonly T[];
+  readonly page: number;
+  readonly total: number;
+}
+
+export interface MachineSummary {
+  readonly id: string;
+  readonly name: string;
+  readonly family: string;
+  readonly summary: string;
+  readonly openOrders: number;
+  readonly orders: number;
+}
+
+/** RFC 9457. `path` names the field at fault. */
+export interface Problem {
+  readonly type: string;
+  readonly title: string;
+  readonly status: number;
+  readonly detail: string;
+  readonly path?: string;
+}

@@ -1,0 +1,34 @@
+import checks from './data/checks.json';
+import materials from './data/materials.json';
+import modes from './data/modes.json';
+import observations from './data/observations.json';
+import proofs from './data/proofs.json';
+import remedies from './data/remedies.json';
+import type { Catalogue, Check, FailureMode, Material, Remedy } from './types';
+
+/** The delivered catalogue. Weights and rates are trade judgement with no published source. */
+export const deliveredCatalogue = {
+  format: 'zealous-tracer/catalogue',
+  version: 1,
+  ...observations,
+  modes,
+  checks,
+  remedies,
+  materials,
+  proofs,
+} as unknown as Catalogue; // JSON widens literal unions; `catalogue.schema.json` is what checks the data (see its test)
+
+export const modeById = (catalogue: Catalogue, id: string): FailureMode | undefined =>
+  catalogue.modes.find((mode) => mode.id === id);
+export const checkById = (catalogue: Catalogue, id: string): Check | undefined =>
+  catalogue.checks.find((check) => check.id === id);
+export const remedyById = (catalogue: Catalogue, id: string): Remedy | undefined =>
+  catalogue.remedies.find((remedy) => remedy.id === id);
+
+/** The material's row; an unknown material is treated as the row `unknown`. */
+export function materialOf(catalogue: Catalogue, id: string | undefined): Material {
+  const row =
+    catalogue.materials.find((material) => material.id === id) ?? catalogue.materials.find((m) => m.id === 'unknown');
+  if (!row) throw new RangeError('The catalogue has no material "unknown".');
+  return row;
+}

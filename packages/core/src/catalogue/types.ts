@@ -1,0 +1,190 @@
+import type { StationKind } from '../path/machine';
+
+/**
+ * The catalogue: what can fail, what can be done to learn, what can be done to cure. Data only; the engine has no
+ * knowledge of any single mode. Published schema: `docs/formats/catalogue.schema.json`.
+ */
+
+/** A dimension in which a failure shows. Values run from normal to worst. */
+export interface Dimension {
+  readonly id: string;
+  readonly name: string;
+  readonly values: readonly string[];
+}
+
+/** Probability of each abnormal value; what is left over is the normal one. */
+export type Shows = Readonly<Record<string, number>>;
+
+/** A measured quantity under a failure: with probability `p` it shows, around `mean` with spread `sd`. */
+export interface Reading {
+  readonly p: number;
+  readonly mean: number;
+  readonly sd: number;
+}
+
+export interface Raise {
+  /** Multiplies the prior when every stated condition holds. */
+  readonly by: number;
+  readonly why: string;
+  readonly weeksLoadedMin?: number;
+  readonly material?: readonly string[];
+  readonly trait?: readonly string[];
+  readonly hotterBefore?: boolean;
+  readonly history?: readonly string[];
+  readonly param?: string;
+  readonly is?: readonly (string | boolean)[];
+  readonly atLeast?: number;
+  readonly below?: number;
+}
+
+export interface FailureMode {
+  readonly id: string;
+  readonly name: string;
+  /** Share of the weight by kind of station. */
+  readonly where: Readonly<Partial<Record<StationKind, number>>>;
+  /** 1 rare to 10 common, before any history. */
+  readonly weight: number;
+  /** Only stations whose parameter has one of these values; stations that do not state it stay in play. */
+  readonly only?: { readonly param: string; readonly is: readonly (string | boolean)[] };
+  readonly raised?: readonly Raise[];
+  /** How many times likelier an onset is under this mode than an onset that is not named. */
+  readonly onset?: Readonly<Record<string, number>>;
+  readonly shows: Readonly<Record<string, Shows>>;
+  readonly reads?: Readonly<Record<string, Reading>>;
+  /** Where in the station it sits, as fractions of its length. */
+  readonly sits?: readonly [number, number];
+  readonly remedies: readonly string[];
+  readonly watch?: string;
+}
+
+export interface CheckResult {
+  readonly id: string;
+  readonly label: string;
+  /** The result is given when any of these dimensions shows one of these values. The last result is the normal one. */
+  readonly when?: Readonly<Record<string, readonly string[]>>;
+  /** This result comes with the depth in mm from the entry at which the strand stopped. */
+  readonly depth?: boolean;
+}
+
+export interface Quantity {
+  readonly reads: string;
+  readonly unit: string;
+  readonly normal: { readonly mean: number; readonly sd: number };
+  readonly min: number;
+  readonly max: number;
+  /** Upper edges of the bands in which look-ahead thinks about the answer. */
+  readonly bands: readonly number[];
+}
+
+export interface Check {
+  readonly id: string;
+  /** `{from}`, `{to}` and `{station}` are filled from the machine. */
+  readonly name: string;
+  readonly how: string;
+  readonly minutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  /** Where it is done: once at each station of these kinds, over each span between mouths, or once for the machine. */
+  readonly at: 'each' | 'span' | 'once';
+  readonly kinds?: readonly StationKind[];
+  readonly only?: { readonly param: string; readonly is?: readonly (string | boolean)[]; readonly atLeast?: number };
+  /** What it can see from there. */
+  readonly reach: 'station' | 'span' | 'downstream' | 'after' | 'before' | 'lane' | 'path';
+  readonly needs: 'nothing' | 'open' | 'mouth';
+  /** A swap takes what it reaches out of play: a fault there is cured, another stays. */
+  readonly swap?: boolean;
+  /** Only where more than one lane leads to the head. */
+  readonly severalLanes?: boolean;
+  readonly asks?: 'onset';
+  readonly results: readonly CheckResult[];
+  readonly quantity?: Quantity;
+  /** Chance to miss an effect that is there, and to report one that is not. */
+  readonly miss: number;
+  readonly falseAlarm: number;
+  readonly risk?: number;
+  readonly cautions?: readonly string[];
+  readonly tools?: readonly string[];
+}
+
+export interface Symptom {
+  readonly id: string;
+  readonly label: string;
+  readonly when: Readonly<Record<string, readonly string[]>>;
+  readonly miss: number;
+  readonly falseAlarm: number;
+}
+
+export interface Onset {
+  readonly id: string;
+  readonly label: string;
+}
+
+/** Something that was done before the machine came in: what it says about the past, and a finding it amounts to. */
+export interface Before {
+  readonly id: string;
+  readonly label: string;
+  readonly finding?: { readonly check: string; readonly result: string };
+}
+
+export interface Remedy {
+  readonly id: string;
+  readonly name: string;
+  readonly how: string;
+  readonly stop?: string;
+  readonly minutes: number;
+  readonly waitMinutes?: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  /** Named temperature from the material table when hot. */
+  readonly target?: 'print' | 'unclog' | 'pull';
+  readonly power: 'any' | 'off' | 'on';
+  readonly needs: 'nothing' | 'open' | 'mouth';
+  readonly cures: number;
+  readonly tools?: readonly string[];
+  readonly cautions?: readonly string[];
+  readonly boreAtLeastMm?: number;
+  readonly materials?: readonly string[];
+  /** The filament need not come out for it. */
+  readonly leavesFilament?: boolean;
+  /** Only for plastics that a bench solvent takes. */
+  readonly needsSolvent?: boolean;
+  readonly replaces?: string;
+  readonly price?: number;
+  readonly origin: string;
+}
+
+export interface Material {
+  readonly id: string;
+  readonly name: string;
+  readonly printC: number;
+  readonly unclogC: number;
+  readonly pullC: number;
+  readonly glassC?: number;
+  readonly solvent?: string;
+  readonly traits: readonly string[];
+  readonly origin: string;
+}
+
+export interface Proof {
+  readonly id: string;
+  readonly name: string;
+  readonly how: string;
+  readonly minutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  readonly kinds?: readonly StationKind[];
+  readonly quantity?: boolean;
+}
+
+export interface Catalogue {
+  readonly format: 'zealous-tracer/catalogue';
+  readonly version: 1;
+  readonly dimensions: readonly Dimension[];
+  readonly onsets: readonly Onset[];
+  readonly symptoms: readonly Symptom[];
+  readonly before: readonly Before[];
+  readonly modes: readonly FailureMode[];
+  readonly checks: readonly Check[];
+  readonly remedies: readonly Remedy[];
+  readonly materials: readonly Material[];
+  readonly proofs: readonly Proof[];
+}

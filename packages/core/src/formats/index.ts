@@ -1,0 +1,102 @@
+/** Open formats at the border: schema first, then what a schema cannot say. Kept apart from the engine, which needs none of it. */
+import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
+import addFormats from 'ajv-formats';
+import type { Catalogue } from '../catalogue/types';
+import type { OrderEvent, OrderFile } from '../order/events';
+import type { Machine } from '../path/machine';
+import { machineFaults } from '../path/validate';
+import catalogueSchema from './schemas/catalogue.schema.json';
+import eventSchema from './schemas/event.schema.json';
+import machineSchema from './schemas/machine.schema.json';
+import orderSchema from './schemas/order.schema.json';
+
+export const schemas = { machine: machineSchema, event: eventSchema, order: orderSchema, catalogue: catalogueSchema };
+
+/** A file or message that does not fit its format. `path` is a JSON pointer to the place at fault. */
+export class FormatError extends Error {
+  constructor(
+    readonly path: string,
+    readonly reason: string,
+  ) {
+    super(`${path || '/'}: ${reason}`);
+    this.name = 'FormatError';
+  }
+}
+
+const ajv = new Ajv({
+  allErrors: false,
+  discriminator: true,
+  strict: true,
+  strictRequired: false,
+  allowUnionTypes: true,
+});
+addFormats(ajv, ['uuid', 'date-time']);
+ajv.addSchema(machineSchema);
+ajv.addSchema(eventSchema);
+
+const validators = new Map<string, ValidateFunction>();
+const validator = (schema: { $id: string }): ValidateFunction => {
+  const known = validators.get(schema.$id) ?? ajv.getSchema(schema.$id) ?? ajv.compile(schema);
+  validators.set(schema.$id, known);
+  return known;
+};
+
+/** What is wrong, in words for the person who wrote the file. */
+function describe(error: ErrorObject): FormatError {
+  const { instancePath, keyword, params } = error;
+  switch (keyword) {
+    case 'additionalProperties':
+      return new FormatError(
+        `${instancePath}/${params['additionalProperty']}`,
+        'unknown field; remove it or correct its name',
+      );
+    case 'required':
+      return new FormatError(`${instancePath}/${params['missingProperty']}`, 'this field is missing');
+    case 'enum':
+      return new FormatError(instancePath, `must be one of: ${(params['allowedValues'] as unknown[]).join(', ')}`);
+    case 'const':
+      return new FormatError(instancePath, `must be "${params['allowedValue']}"`);
+    case 'discriminator':
+      return new FormatError(`${instancePath}/${params['tag']}`, `unknown kind "${String(params['tagValue'])}"`);
+    default:
+      return new FormatError(instancePath, error.message ?? 'does not fit the format');
+  }
+}
+
+function check<T>(schema: { $id: string }, value: unknown): T {
+  const validate = validator(schema);
+  if (validate(value)) return value as T;
+  const error = validate.errors?.[0];
+  throw error ? describe(error) : new FormatError('', 'does not fit the format');
+}
+
+/** @throws FormatError with the path of the first fault. */
+export function parseMachine(value: unknown): Machine {
+  const machine = check<Machine>(machineSchema, value);
+  const fault = machineFaults(machine)[0];
+  if (fault) throw new FormatError(fault.path, fault.message);
+  return machine;
+}
+
+/** @throws FormatError with the path of the first fault. */
+export const parseEvent = (value: unknown): OrderEvent => check<OrderEvent>(eventSchema, value);
+
+/** @throws FormatError with the path of the first fault. */
+export const parseCatalogue = (value: unknown): Catalogue => check<Catalogue>(catalogueSchema, value);
+
+/** @throws FormatError with the path of the first fault. */
+export function parseOrder(value: unknown): OrderFile {
+  const order = check<OrderFile>(orderSchema, value);
+  const fault = machineFaults(order.machine)[0];
+  if (fault) throw new FormatError(`/machine${fault.path}`, fault.message);
+  return order;
+}
+
+/** Text to JSON. @throws FormatError that says where the text breaks off. */
+export function parseJson(text: string): unknown {
+  try {
+    return JSON.parse(text) as unknown;
+  } catch (error) {
+    throw new FormatError('', `not JSON: ${(error as Error).message}`);
+  }
+}

@@ -1,0 +1,87 @@
+/** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
+
+export interface EventBodies {
+  'taken-in': {
+    readonly number: string;
+    readonly machineId: string;
+    readonly lane?: string;
+    readonly material?: string;
+    readonly colour?: string;
+    readonly weeksLoaded?: number;
+    readonly hotterBefore?: boolean;
+    readonly symptoms: readonly string[];
+    readonly onset?: string;
+    readonly before: readonly string[];
+    readonly warranty?: 'yes' | 'no';
+    readonly note?: string;
+  };
+  'finding-recorded': {
+    readonly key: string;
+    readonly result: string;
+    readonly value?: number;
+    readonly note?: string;
+  };
+  'check-not-done': { readonly key: string; readonly why: string };
+  'event-withdrawn': { readonly eventId: string };
+  'bench-changed': { readonly targetC?: number; readonly readingC?: number; readonly power?: 'on' | 'off' };
+  'parts-moved': { readonly off?: readonly string[]; readonly on?: readonly string[] };
+  'cause-chosen': { readonly station: string; readonly mode: string; readonly advised: boolean };
+  'cause-dropped': { readonly why?: string };
+  'step-done': { readonly stepId: string; readonly override?: string };
+  'rung-tried': {
+    readonly stepId: string;
+    readonly remedy: string;
+    readonly outcome: 'cleared' | 'no-change' | 'worse';
+  };
+  'timer-started': { readonly timerId: string; readonly label: string; readonly minutes: number };
+  'timer-stopped': { readonly timerId: string };
+  'part-replaced': {
+    readonly station: string;
+    readonly part: string;
+    readonly maker?: string;
+    readonly batch?: string;
+    readonly price?: number;
+  };
+  'proof-recorded': {
+    readonly proof: string;
+    readonly passed: boolean;
+    readonly askedMm?: number;
+    readonly fedMm?: number;
+    readonly oldStepsPerMm?: number;
+    readonly readingMm?: number;
+  };
+  'not-cured': { readonly proof?: string; readonly note?: string };
+  'note-added': { readonly text: string };
+  closed: {
+    readonly outcome: 'cured' | 'not-cured' | 'given-back';
+    readonly minutes?: number;
+    readonly watch?: string;
+    readonly note?: string;
+  };
+}
+
+export type EventType = keyof EventBodies;
+
+export type OrderEvent = {
+  readonly [T in EventType]: {
+    /** Made where the event was recorded; storing it twice stores it once. */
+    readonly id: string;
+    /** ISO 8601 with zone. */
+    readonly at: string;
+    /** Who recorded it, a role at the bench. */
+    readonly by: string;
+    readonly type: T;
+    readonly body: EventBodies[T];
+  };
+}[EventType];
+
+export type EventOf<T extends EventType> = Extract<OrderEvent, { type: T }>;
+
+/** An order in its own file, with the machine as it was when it was taken in. */
+export interface OrderFile {
+  readonly format: 'zealous-tracer/order';
+  readonly version: 1;
+  readonly id: string;
+  readonly machine: import('../path/machine').Machine;
+  readonly events: readonly OrderEvent[];
+}

@@ -1,0 +1,98 @@
+import { cooledTo } from '../physics/heat';
+import type { Machine } from '../path/machine';
+import type { EventBodies } from './events';
+
+/** Recorded heat: a temperature at a time, and where it is going. */
+export interface HeatRecord {
+  readonly temperatureC: number;
+  readonly atMs: number;
+  /** 0 when no heating is asked. */
+  readonly targetC: number;
+}
+
+export interface ChosenCause {
+  readonly eventId: string;
+  readonly station: string;
+  readonly mode: string;
+  readonly advised: boolean;
+  /** The bench when the plan began, so that the list of steps stays as it was shown. */
+  readonly startC: number;
+  readonly startPower: 'on' | 'off';
+  readonly startOff: readonly string[];
+}
+
+export interface Failure {
+  readonly id: string;
+  readonly station: string;
+  readonly mode: string;
+  readonly remedies: readonly string[];
+  readonly proof?: string;
+}
+
+export interface Timer {
+  readonly id: string;
+  readonly label: string;
+  readonly endsMs: number;
+}
+
+export interface RecordedFinding {
+  readonly id: string;
+  readonly at: string;
+  readonly by: string;
+  readonly key: string;
+  readonly result: string;
+  readonly value?: number;
+  readonly note?: string;
+}
+
+export interface RungTry {
+  readonly stepId: string;
+  readonly remedy: string;
+  readonly outcome: EventBodies['rung-tried']['outcome'];
+}
+
+export interface OrderState {
+  readonly intake?: EventBodies['taken-in'] & { readonly at: string; readonly by: string };
+  readonly findings: readonly RecordedFinding[];
+  readonly notDone: readonly { readonly id: string; readonly key: string; readonly why: string }[];
+  readonly heat: HeatRecord;
+  readonly power: 'on' | 'off';
+  readonly off: readonly string[];
+  readonly cause?: ChosenCause;
+  readonly steps: Readonly<Record<string, { readonly at: string; readonly by: string; readonly override?: string }>>;
+  readonly tries: readonly RungTry[];
+  readonly failures: readonly Failure[];
+  readonly timers: readonly Timer[];
+  readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
+  readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
+  readonly notes: readonly { readonly at: string; readonly by: string; readonly text: string }[];
+  readonly closed?: EventBodies['closed'] & { readonly at: string; readonly by: string };
+  /** Time of the last event, ms. */
+  readonly lastMs: number;
+}
+
+export const emptyOrder = (machine: Machine): OrderState => ({
+  findings: [],
+  notDone: [],
+  heat: { temperatureC: machine.heat.ambientC, atMs: 0, targetC: 0 },
+  power: 'off',
+  off: [],
+  steps: {},
+  tries: [],
+  failures: [],
+  timers: [],
+  parts: [],
+  proofs: {},
+  notes: [],
+  lastMs: 0,
+});
+
+/** Temperature expected now from the last record: rising at the machine's rate, or falling by its time constant. */
+export function temperatureAt(machine: Machine, heat: HeatRecord, nowMs: number): number {
+  const seconds = Math.max(0, (nowMs - heat.atMs) / 1000);
+  const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
+  if (heat.targetC >= heat.temperatureC) return Math.min(heat.targetC, heat.temperatureC + heatUpCPerS * seconds);
+  return Math.max(heat.targetC, cooledTo(heat.temperatureC, Math.min(ambientC, heat.temperatureC), coolTauS, seconds));
+}
+
+export type Phase = 'trace' | 'plan' | 'prove' | 'record';

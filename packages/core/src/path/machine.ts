@@ -1,0 +1,130 @@
+/**
+ * A machine as it stands on the bench: runs of stations from spool to nozzle, and what must come off to reach them.
+ * Everything the tracer, the planner and the drawing know about a machine comes from this record; the published
+ * schema is `docs/formats/machine.schema.json`.
+ */
+
+export const STATION_KINDS = [
+  'spool',
+  'guide',
+  'gate',
+  'buffer',
+  'sensor',
+  'tube',
+  'coupler',
+  'hub-port',
+  'hub',
+  'cutter',
+  'extruder',
+  'guide-tube',
+  'heat-sink',
+  'heat-break',
+  'heat-block',
+  'nozzle',
+  'job',
+] as const;
+export type StationKind = (typeof STATION_KINDS)[number];
+
+/** Numbers carry their unit in the name. All are optional: what is not known is not used. */
+export interface StationParams {
+  readonly lengthMm?: number;
+  readonly boreMm?: number;
+  readonly outerMm?: number;
+  readonly bendRad?: number;
+  readonly material?: string;
+  readonly thread?: string;
+  readonly lining?: 'to-nozzle' | 'above' | 'none' | 'unknown';
+  readonly arm?: 'plastic' | 'metal';
+  readonly teeth?: 'plastic' | 'metal' | 'brass' | 'steel' | 'hardened';
+  readonly principle?: 'lever' | 'through-beam' | 'reflective';
+  readonly fan?: 'always' | 'by-temperature';
+  readonly nozzleKind?: 'one-piece' | 'two-piece' | 'quick-change' | 'bolted';
+  readonly stepsPerMm?: number;
+  readonly ratio?: number;
+  readonly heaterW?: number;
+  readonly heaterV?: number;
+  readonly hours?: number;
+  readonly ageMonths?: number;
+  readonly ports?: number;
+  readonly mirrored?: boolean;
+}
+
+export interface StationAccess {
+  /** Parts that must be off before the inside of the station can be seen or worked on. */
+  readonly open?: readonly string[];
+  /** Parts that must be off before a strand can be put in, or seen arriving, at the station's entry. Absent: no mouth here. */
+  readonly mouth?: readonly string[];
+}
+
+export interface Station {
+  readonly id: string;
+  readonly kind: StationKind;
+  readonly name: string;
+  readonly params?: StationParams;
+  readonly access?: StationAccess;
+}
+
+/** A stretch of stations in path order. A lane merges `into` a station of another run. */
+export interface Run {
+  readonly id: string;
+  readonly name: string;
+  readonly into?: string;
+  readonly stations: readonly Station[];
+}
+
+export interface Fastener {
+  readonly count: number;
+  readonly what: string;
+  readonly drive?: string;
+  readonly lengthMm?: number;
+  readonly hole?: string;
+  readonly mate?: string;
+  readonly loosenOnly?: boolean;
+  readonly note?: string;
+}
+
+export interface AccessPart {
+  readonly id: string;
+  readonly name: string;
+  /** Other parts that must be off first. */
+  readonly after?: readonly string[];
+  readonly minutesOff: number;
+  readonly minutesOn: number;
+  /** Hottest the machine may be while this is done: `cold` is safe to touch. */
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off';
+  readonly tool?: string;
+  readonly fasteners?: readonly Fastener[];
+  readonly off: string;
+  readonly on: string;
+  readonly cautions?: readonly string[];
+}
+
+export interface MachineHeat {
+  readonly ambientC: number;
+  /** Time constant of cooling with fans running, seconds. */
+  readonly coolTauS: number;
+  readonly heatUpCPerS: number;
+  /** Highest temperature that the path allows for long. */
+  readonly limitC: number;
+  /** Highest temperature allowed for minutes only; absent when there is no such allowance. */
+  readonly shortLimitC?: number;
+}
+
+export interface Machine {
+  readonly format: 'zealous-tracer/machine';
+  readonly version: 1;
+  readonly id: string;
+  readonly name: string;
+  readonly family: string;
+  readonly summary: string;
+  readonly strandMm: number;
+  readonly heat: MachineHeat;
+  readonly runs: readonly Run[];
+  readonly parts: readonly AccessPart[];
+}
+
+export const allStations = (machine: Machine): readonly Station[] => machine.runs.flatMap((run) => run.stations);
+
+export const stationById = (machine: Machine, id: string): Station | undefined =>
+  allStations(machine).find((station) => station.id === id);

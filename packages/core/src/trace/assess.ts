@@ -1,0 +1,342 @@
+import type { Bench } from '../access/bench';
+import type { Catalogue } from '../catalogue/types';
+import type { Machine } from '../path/machine';
+import { routeOf } from '../path/route';
+import type { OrderState } from '../order/state';
+import { causesOf } from './causes';
+import type { Case } from './context';
+import { decide, modelOf, type CheckForecast, type Decision, type Model } from './decide';
+import {
+  byStation,
+  forAndAgainst,
+  minutesText,
+  movedBy,
+  percent,
+  priceWords,
+  stationName,
+  type ForAgainst,
+} from './explain';
+import { checksFor } from './places';
+import { evidenceOf, posterior, type Evidence } from './suspicion';
+
+/** What the order says about the machine, findings aside. */
+export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState): Case {
+  const { intake } = state;
+  return {
+    machine,
+    catalogue,
+    symptoms: intake?.symptoms ?? [],
+    before: intake?.before ?? [],
+    failed: state.failures,
+    ...(intake?.lane === undefined ? {} : { lane: intake.lane }),
+    ...(intake?.material === undefined ? {} : { material: intake.material }),
+    ...(intake?.weeksLoaded === undefined ? {} : { weeksLoaded: intake.weeksLoaded }),
+    ...(intake?.hotterBefore === undefined ? {} : { hotterBefore: intake.hotterBefore }),
+    ...(intake?.onset === undefined ? {} : { onset: intake.onset }),
+  };
+}
+
+export interface StationSuspicion {
+  readonly station: string;
+  readonly name: string;
+  readonly suspicion: number;
+  readonly prior: number;
+  /** Label of the finding that cleared it, when it is cleared. */
+  readonly clearedBy?: string;
+}
+
+export interface CauseSuspicion {
+  readonly station: string;
+  readonly mode: string;
+  readonly name: string;
+  readonly suspicion: number;
+}
+
+export interface RankedOutcome {
+  readonly result: string;
+  readonly label: string;
+  readonly probability: number;
+  readonly minutesAfter: number;
+  readonly moves: readonly {
+    readonly station: string;
+    readonly name: string;
+    readonly from: number;
+    readonly to: number;
+  }[];
+}
+
+export interface RankedCheck {
+  readonly key: string;
+  readonly check: string;
+  readonly station: string;
+  readonly name: string;
+  readonly handsOnMinutes: number;
+  readonly waitingMinutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  readonly opens: readonly string[];
+  readonly priceParts: readonly string[];
+  /** Expected bench minutes to a proved repair when this is done next. */
+  readonly expectedMinutes: number;
+  /** Against repairing at once; positive when the check saves time. */
+  readonly savesMinutes: number;
+  readonly bits: number;
+  readonly done: boolean;
+  readonly because: readonly string[];
+  readonly outcomes: readonly RankedOutcome[];
+}
+
+export interface Advice {
+  readonly kind: 'check' | 'repair';
+  readonly text: string;
+  readonly nearTie: boolean;
+  readonly repairMinutes: number;
+  readonly checkMinutes?: number;
+  /** Where repair would begin. */
+  readonly station?: string;
+  readonly mode?: string;
+  readonly remedy?: string;
+}
+
+export interface ClearedSpan {
+  readonly from: string;
+  readonly to: string;
+  readonly stations: readonly string[];
+  readonly by: readonly string[];
+}
+
+export interface Assessment {
+  readonly stations: readonly StationSuspicion[];
+  readonly causes: readonly CauseSuspicion[];
+  readonly elsewhere: number;
+  readonly cleared: readonly ClearedSpan[];
+  readonly checks: readonly RankedCheck[];
+  readonly advice: Advice;
+}
+
+/** A station is cleared when little suspicion is left and a finding that reaches it took most of it away (chosen). */
+const CLEARED_BELOW = 0.025;
+const CLEARED_RATIO = 0.4;
+
+function clearing(model: Model, evidence: readonly Evidence[], p: readonly number[]) {
+  const now = byStation(model, p);
+  const before = byStation(model, model.prior);
+  return model.route.stops.map((stop, i): string | undefined => {
+    const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
+    const low = (now[i] ?? 0) < CLEARED_BELOW && (now[i] ?? 0) < CLEARED_RATIO * (before[i] ?? 0);
+    if (members.length === 0 || !low) return undefined;
+    const bench = evidence.filter(
+      (item) => item.place?.reach.has(stop.index) && item.finding && !item.finding.id.startsWith('before:'),
+    );
+    const against = forAndAgainst(model, bench, members).filter((item) => item.decibans < -3);
+    return against[0]?.label;
+  });
+}
+
+function spansOf(stations: readonly StationSuspicion[]): readonly ClearedSpan[] {
+  const spans: { from: string; to: string; stations: string[]; by: string[] }[] = [];
+  let open = false;
+  for (const { station, clearedBy } of stations) {
+    const last = spans.at(-1);
+    if (clearedBy === undefined) open = false;
+    else if (open && last) {
+      last.to = station;
+      last.stations.push(station);
+      if (!last.by.includes(clearedBy)) last.by.push(clearedBy);
+    } else {
+      spans.push({ from: station, to: station, stations: [station], by: [clearedBy] });
+      open = true;
+    }
+  }
+  return spans;
+}
+
+function rank(model: Model, p: readonly number[], forecast: CheckForecast, repairMinutes: number): RankedCheck {
+  const { place, price } = forecast;
+  const outcomes = forecast.outcomes.map((item): RankedOutcome => ({
+    result: item.outcome.result,
+    label: item.outcome.label,
+    probability: item.probability,
+    minutesAfter: item.minutes,
+    moves: movedBy(model, p, item.posterior),
+  }));
+  const saves = repairMinutes - forecast.expectedMinutes;
+  const telling = [...outcomes]
+    .filter((o) => o.moves.length > 0)
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, 2);
+  const because = telling.map(({ label, probability, moves }) => {
+    const moved = moves.map((move) => `${move.name} ${percent(move.from)} → ${percent(move.to)}`).join(', ');
+    return `${label} (${percent(probability)}): ${moved}`;
+  });
+  because.push(
+    `${priceWords(forecast).join(' + ')}; then about ${minutesText(forecast.expectedMinutes - forecast.checkMinutes)} to a proved repair`,
+  );
+  if (saves > 0.5) because.push(`about ${minutesText(saves)} less than repairing on suspicion now`);
+  return {
+    key: place.key,
+    check: place.check.id,
+    station: place.station,
+    name: place.name,
+    handsOnMinutes: place.check.minutes + price.openingMin + price.powerMin,
+    waitingMinutes: price.heatingMin + price.coolingMin,
+    heat: place.check.heat,
+    power: place.check.power,
+    opens: price.opened.map((id) => model.kase.machine.parts.find((part) => part.id === id)?.name ?? id),
+    priceParts: priceWords(forecast),
+    expectedMinutes: forecast.expectedMinutes,
+    savesMinutes: saves,
+    bits: forecast.bits,
+    done: forecast.done,
+    because,
+    outcomes,
+  };
+}
+
+function adviceOf(model: Model, p: readonly number[], decision: Decision): Advice {
+  const group = model.groups[decision.repairOrder[0] ?? -1];
+  const best = decision.checks[0];
+  const likeliest = group && [...group.causes].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0))[0];
+  const cause = likeliest === undefined ? undefined : model.causes[likeliest];
+  const share = group ? group.causes.reduce((sum, i) => sum + (p[i] ?? 0), 0) : 0;
+  const where = group
+    ? `${group.station.name}: ${group.remedy.name.toLowerCase()} (${percent(share)} that it is this)`
+    : 'nothing on the list';
+  const repair = minutesText(decision.repairMinutes);
+  const text =
+    decision.advice === 'check' && best
+      ? `Checking first: about ${minutesText(best.expectedMinutes)} to a proved repair. Repairing now: about ${repair}.`
+      : `Repairing now takes about ${repair}${best ? `; another check first about ${minutesText(best.expectedMinutes)}` : ''}. Begin at ${where}.`;
+  return {
+    kind: decision.advice,
+    text,
+    nearTie: decision.nearTie,
+    repairMinutes: decision.repairMinutes,
+    ...(best ? { checkMinutes: best.expectedMinutes } : {}),
+    ...(group && cause ? { station: group.station.id, mode: cause.mode.id, remedy: group.remedy.id } : {}),
+  };
+}
+
+export interface Working {
+  readonly model: Model;
+  readonly evidence: readonly Evidence[];
+  readonly posterior: readonly number[];
+}
+
+const modelCache = new Map<string, Model>();
+
+/** The model of a case, kept for the next finding of the same order; a handful at most. */
+function modelFor(kase: Case): Model {
+  const { machine, catalogue: _catalogue, ...rest } = kase;
+  const key = `${machine.id}|${JSON.stringify(rest)}`;
+  const known = modelCache.get(key);
+  if (known && known.kase.machine === machine && known.kase.catalogue === kase.catalogue) return known;
+  const route = routeOf(machine, kase.lane);
+  const model = modelOf(kase, route, causesOf(kase, route), checksFor(kase.catalogue, machine, route));
+  if (modelCache.size >= 8) modelCache.clear();
+  modelCache.set(key, model);
+  return model;
+}
+
+/** Posterior of an order as it stands, with what it was computed from. */
+export function workOut(machine: Machine, catalogue: Catalogue, state: OrderState): Working {
+  const kase = caseOf(machine, catalogue, state);
+  const model = modelFor(kase);
+  const places = new Map(model.places.map((place) => [place.key, place]));
+  const evidence = evidenceOf(kase, model.causes, places, state.findings);
+  return { model, evidence, posterior: posterior(model.prior, evidence) };
+}
+
+/** Checks not to offer: those said to be impossible here. "Not sure" answers may be tried again, last. */
+export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
+
+/** Suspicion, what is cleared, what to do next and why. */
+export function assess(machine: Machine, catalogue: Catalogue, state: OrderState, bench: Bench): Assessment {
+  const { model, evidence, posterior: p } = workOut(machine, catalogue, state);
+  const clearedBy = clearing(model, evidence, p);
+  const now = byStation(model, p);
+  const before = byStation(model, model.prior);
+  const stations = model.route.stops.map(({ station }, i): StationSuspicion => {
+    const by = clearedBy[i];
+    return {
+      station: station.id,
+      name: station.name,
+      suspicion: now[i] ?? 0,
+      prior: before[i] ?? 0,
+      ...(by === undefined ? {} : { clearedBy: by }),
+    };
+  });
+  const causes = model.causes
+    .map((cause, i): CauseSuspicion => ({
+      station: cause.stop.station.id,
+      mode: cause.mode.id,
+      name: cause.mode.name,
+      suspicion: p[i] ?? 0,
+    }))
+    .sort((a, b) => b.suspicion - a.suspicion);
+  const decision = decide(model, p, bench, evidence, barredKeys(state));
+  return {
+    stations,
+    causes,
+    elsewhere: p.at(-1) ?? 0,
+    cleared: spansOf(stations),
+    checks: decision.checks.map((forecast) => rank(model, p, forecast, decision.repairMinutes)),
+    advice: adviceOf(model, p, decision),
+  };
+}
+
+export interface StationCase {
+  readonly station: string;
+  readonly name: string;
+  readonly causes: readonly (CauseSuspicion & {
+    readonly forAgainst: readonly ForAgainst[];
+    readonly raisedBy: readonly string[];
+  })[];
+}
+
+/** What can fail at a station, with what speaks for and against each, strongest first. */
+export function stationCase(machine: Machine, catalogue: Catalogue, state: OrderState, station: string): StationCase {
+  const { model, evidence, posterior: p } = workOut(machine, catalogue, state);
+  const causes = model.causes.flatMap((cause, i) =>
+    cause.stop.station.id === station
+      ? [
+          {
+            station,
+            mode: cause.mode.id,
+            name: cause.mode.name,
+            suspicion: p[i] ?? 0,
+            forAgainst: forAndAgainst(model, evidence, [i]),
+            raisedBy: cause.raisedBy.map((raise) => `${raise.why} (× ${raise.by})`),
+          },
+        ]
+      : [],
+  );
+  return { station, name: stationName(model, station), causes: causes.sort((a, b) => b.suspicion - a.suspicion) };
+}
+
+/** One line on what a finding changed: what it cleared, and the station it moved most. */
+export function whatChanged(before: Assessment, after: Assessment): string {
+  const old = new Map(before.stations.map((item) => [item.station, item]));
+  const cleared = after.stations.filter(
+    (item) => item.clearedBy !== undefined && old.get(item.station)?.clearedBy === undefined,
+  );
+  const reopened = after.stations.filter(
+    (item) => item.clearedBy === undefined && old.get(item.station)?.clearedBy !== undefined,
+  );
+  const moves = after.stations
+    .map((item) => ({ ...item, from: old.get(item.station)?.suspicion ?? 0 }))
+    .filter((item) => Math.abs(item.suspicion - item.from) >= 0.005)
+    .sort((a, b) => Math.abs(b.suspicion - b.from) - Math.abs(a.suspicion - a.from));
+  const parts: string[] = [];
+  const names = cleared.map((item) => item.name);
+  if (names.length)
+    parts.push(
+      `${names.length > 3 ? `${names.slice(0, 2).join(', ')} and ${names.length - 2} more` : names.join(', ')} cleared`,
+    );
+  if (reopened.length) parts.push(`${reopened.map((item) => item.name).join(', ')} no longer cleared`);
+  const top = moves.find((item) => item.suspicion > item.from) ?? moves[0];
+  if (top) parts.push(`${top.name} ${percent(top.from)} → ${percent(top.suspicion)}`);
+  if (Math.abs(after.elsewhere - before.elsewhere) >= 0.03)
+    parts.push(`something else ${percent(before.elsewhere)} → ${percent(after.elsewhere)}`);
+  return parts.length ? parts.join('; ') : 'Nothing moved';
+}

@@ -1,0 +1,113 @@
+import type { CheckForecast, Model } from './decide';
+import type { Evidence } from './suspicion';
+import { evidenceWeights } from './suspicion';
+import { NOT_SURE } from './context';
+
+/** What one observation says of one cause, in decibans: 10 log10 of its likelihood ratio against all the rest. */
+export interface ForAgainst {
+  readonly evidence: string;
+  readonly label: string;
+  readonly decibans: number;
+  readonly words: string;
+}
+
+/** Plain words for a weight of evidence; the steps are those of a factor 2, 4 and 10 (chosen). */
+export function inWords(decibans: number): string {
+  const size = Math.abs(decibans);
+  if (size < 1) return 'says little';
+  const strength = size < 3 ? 'slightly' : size < 6 ? 'clearly' : size < 10 ? 'strongly' : 'very strongly';
+  return `${strength} ${decibans > 0 ? 'for' : 'against'}`;
+}
+
+/** How an observation reads: the check and its answer, the symptom, or when it began. */
+export function evidenceLabel(model: Model, item: Evidence): string {
+  const { catalogue } = model.kase;
+  if (item.symptom !== undefined)
+    return `Seen: ${catalogue.symptoms.find((s) => s.id === item.symptom)?.label ?? item.symptom}`;
+  if (item.onset !== undefined)
+    return `Began: ${catalogue.onsets.find((o) => o.id === item.onset)?.label ?? item.onset}`;
+  if (item.repair) return `Repair at ${stationName(model, item.repair.station)} did not cure`;
+  const { place, finding } = item;
+  if (!place || !finding) return item.id;
+  if (finding.result === NOT_SURE) return `${place.name}: not sure`;
+  const answer = [...place.check.results, ...(place.check.asks ? catalogue.onsets : [])].find(
+    (r) => r.id === finding.result,
+  );
+  const unit = place.check.quantity?.unit ?? 'mm';
+  const value = finding.value === undefined ? '' : ` ${finding.value} ${unit}`;
+  const words =
+    answer && 'depth' in answer && answer.depth
+      ? `stops at${value || ' a depth not measured'}`
+      : `${answer?.label ?? ''}${value}`;
+  return `${place.name}: ${words.toLowerCase()}${(finding.trust ?? 1) < 1 ? ' (told)' : ''}`;
+}
+
+export const stationName = (model: Model, id: string): string =>
+  model.route.stops.find((stop) => stop.station.id === id)?.station.name ?? id;
+
+/** Weight of each observation for a set of causes (a station's, or one), strongest first. */
+export function forAndAgainst(
+  model: Model,
+  evidence: readonly Evidence[],
+  members: readonly number[],
+): readonly ForAgainst[] {
+  const weights = evidenceWeights(evidence);
+  const inside = new Set(members);
+  const mean = (item: Evidence, pick: (i: number) => boolean): number => {
+    let top = 0;
+    let bottom = 0;
+    model.prior.forEach((p, i) => {
+      if (!pick(i)) return;
+      top += p * (i === model.prior.length - 1 ? item.elsewhere : (item.likelihood[i] ?? 0));
+      bottom += p;
+    });
+    return bottom > 0 ? top / bottom : 0;
+  };
+  return evidence
+    .map((item, k): ForAgainst => {
+      const ratio = mean(item, (i) => inside.has(i)) / mean(item, (i) => !inside.has(i));
+      const decibans = 10 * (weights[k] ?? 1) * Math.log10(Math.max(ratio, 1e-12));
+      return { evidence: item.id, label: evidenceLabel(model, item), decibans, words: inWords(decibans) };
+    })
+    .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans) || (a.evidence < b.evidence ? -1 : 1));
+}
+
+/** Suspicion by station of the route, in its order. */
+export function byStation(model: Model, p: readonly number[]): readonly number[] {
+  const sums = model.route.stops.map(() => 0);
+  model.causes.forEach((cause, i) => (sums[cause.stop.index] = (sums[cause.stop.index] ?? 0) + (p[i] ?? 0)));
+  return sums;
+}
+
+export const percent = (p: number): string => (p > 0 && p < 0.01 ? 'under 1 %' : `${Math.round(p * 100)} %`);
+
+/** Minutes for a person: whole minutes, or "under 1". */
+export const minutesText = (min: number): string => (min < 0.5 ? 'under 1 min' : `${Math.round(min)} min`);
+
+/** What the price of a check is made of, in words. */
+export function priceWords(forecast: CheckForecast): readonly string[] {
+  const { price, place } = forecast;
+  const parts: [number, string][] = [
+    [price.heatingMin, 'heating'],
+    [price.coolingMin, 'cooling'],
+    [price.openingMin, 'opening'],
+    [place.check.minutes, 'the check'],
+  ];
+  return parts.filter(([min]) => min > 0).map(([min, what]) => `${what} ${minutesText(min)}`);
+}
+
+/** For each answer, the stations that it moves most. */
+export function movedBy(model: Model, before: readonly number[], after: readonly number[], most = 2) {
+  const a = byStation(model, before);
+  const b = byStation(model, after);
+  return b
+    .map((to, i) => ({
+      station: model.route.stops[i]?.station.id ?? '',
+      name: model.route.stops[i]?.station.name ?? '',
+      from: a[i] ?? 0,
+      to,
+    }))
+    .filter((move) => Math.abs(move.to - move.from) >= 0.01)
+    .sort((x, y) => Math.abs(y.to - y.from) - Math.abs(x.to - x.from))
+    .slice(0, most);
+}

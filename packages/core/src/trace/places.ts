@@ -1,0 +1,121 @@
+import type { Catalogue, Check } from '../catalogue/types';
+import type { Machine, Station } from '../path/machine';
+import { laneRuns, type Route, type Stop } from '../path/route';
+
+/** A check of the catalogue at one place of this machine. */
+export interface CheckAtPlace {
+  /** `check@station` or `check@from>to`. */
+  readonly key: string;
+  readonly check: Check;
+  readonly name: string;
+  /** Station that carries the flag on the drawing. */
+  readonly station: string;
+  /** Indices of the stops that it can see. */
+  readonly reach: ReadonlySet<number>;
+  /** Everything, including what is not on the path. */
+  readonly wholePath: boolean;
+  /** Parts that must be off for it. */
+  readonly parts: readonly string[];
+  /** Where a depth is measured from, mm on the route. */
+  readonly entryMm?: number;
+  readonly reachMm?: readonly [number, number];
+}
+
+const fill = (text: string, names: Record<string, string>): string =>
+  text.replace(/\{(\w+)\}/g, (whole, key: string) => names[key] ?? whole);
+
+function applies(check: Check, station: Station): boolean {
+  if (check.kinds && !check.kinds.includes(station.kind)) return false;
+  if (!check.only) return true;
+  const value = station.params?.[check.only.param as keyof typeof station.params] as string | number | undefined;
+  if (value === undefined) return true;
+  if (check.only.is && !check.only.is.includes(String(value))) return false;
+  return !(check.only.atLeast !== undefined && Number(value) < check.only.atLeast);
+}
+
+/** Parts off to get a strand in at or ahead of a stop, and the stop where that mouth is. */
+export function mouthFor(route: Route, index: number): Stop | undefined {
+  for (let i = index; i >= 0; i--) if (route.stops[i]?.station.access?.mouth) return route.stops[i];
+  return undefined;
+}
+
+/** Last stop that a cold strand comes to: the heat break, where it should just stop. */
+export function coldEnd(route: Route): number {
+  const at = route.stops.findLastIndex((stop) => stop.station.kind === 'heat-break');
+  return at >= 0 ? at : route.stops.findIndex((stop) => stop.station.kind === 'nozzle') - 1;
+}
+
+const range = (from: number, to: number): ReadonlySet<number> =>
+  new Set(Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i));
+
+function reachOf(check: Check, machine: Machine, route: Route, index: number): ReadonlySet<number> {
+  const last = route.stops.length - 1;
+  switch (check.reach) {
+    case 'station':
+    case 'span':
+      return range(index, index);
+    case 'downstream':
+      return range(index, last);
+    case 'after':
+      return range(index + 1, last);
+    case 'before':
+      return range(0, index);
+    case 'lane': {
+      const lanes = new Set(laneRuns(machine).map((run) => run.id));
+      return new Set(route.stops.filter((stop) => lanes.has(stop.run)).map((stop) => stop.index));
+    }
+    case 'path':
+      return range(0, last);
+  }
+}
+
+function spans(check: Check, route: Route): CheckAtPlace[] {
+  const end = coldEnd(route);
+  const mouths = route.stops.filter((stop) => stop.station.access?.mouth && stop.index <= end);
+  const places: CheckAtPlace[] = [];
+  for (const [i, from] of mouths.entries()) {
+    for (const to of [...mouths.slice(i + 1), undefined]) {
+      const lastIndex = to ? to.index - 1 : end;
+      const toName = to ? to.station.name : 'the hot end';
+      places.push({
+        key: `${check.id}@${from.station.id}>${to ? to.station.id : 'end'}`,
+        check,
+        name: fill(check.name, { from: from.station.name, to: toName }),
+        station: from.station.id,
+        reach: range(from.index, lastIndex),
+        wholePath: false,
+        parts: [...new Set([...(from.station.access?.mouth ?? []), ...(to?.station.access?.mouth ?? [])])],
+        entryMm: from.fromMm,
+        reachMm: [from.fromMm, route.stops[lastIndex]?.toMm ?? from.toMm],
+      });
+    }
+  }
+  return places;
+}
+
+/** Every check that this machine allows, at every place where it can be done. */
+export function checksFor(catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] {
+  const severalLanes = laneRuns(machine).length > 1;
+  return catalogue.checks.flatMap((check): CheckAtPlace[] => {
+    if (check.severalLanes && !severalLanes) return [];
+    if (check.at === 'span') return spans(check, route);
+    const stops =
+      check.at === 'once' ? route.stops.slice(0, 1) : route.stops.filter((stop) => applies(check, stop.station));
+    return stops.map((stop) => {
+      const reach = reachOf(check, machine, route, stop.index);
+      const mouth = check.needs === 'mouth' ? mouthFor(route, stop.index) : undefined;
+      const reached = [...reach].map((i) => route.stops[i] as Stop);
+      return {
+        key: `${check.id}@${stop.station.id}`,
+        check,
+        name: fill(check.name, { station: stop.station.name }),
+        station: stop.station.id,
+        reach,
+        wholePath: check.reach === 'path',
+        parts: (check.needs === 'open' ? stop.station.access?.open : mouth?.station.access?.mouth) ?? [],
+        entryMm: stop.fromMm,
+        reachMm: [Math.min(...reached.map((s) => s.fromMm)), Math.max(...reached.map((s) => s.toMm))] as const,
+      };
+    });
+  });
+}

@@ -1,0 +1,149 @@
+import { benchMinutes, priceOf, WAITING_RATE, type Bench, type Need } from '../access/bench';
+import type { Catalogue, Material, Remedy } from '../catalogue/types';
+import { materialOf, remedyById } from '../catalogue/index';
+import type { Machine, Station } from '../path/machine';
+import type { Route } from '../path/route';
+import type { Cause } from './causes';
+import type { Case, FailedRepair } from './context';
+import { mouthFor } from './places';
+
+/** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
+export interface RepairGroup {
+  readonly id: string;
+  readonly station: Station;
+  readonly remedy: Remedy;
+  readonly causes: readonly number[];
+  readonly need: Need;
+  /** Expected further minutes if this is the cause: the rungs after the first. */
+  readonly laterMin: number;
+}
+
+/** Proving a repair from the smallest test to the feed test, in bench minutes, when the machine is hot (chosen). */
+export const PROOF_MIN = 6;
+/** What it takes when the cause is on no list: strip and look at everything, or ask for help (chosen). */
+export const ELSEWHERE_MIN = 120;
+
+/** Rungs that fit this place, material and bore, gentlest first. Those already tried in vain are left out. */
+export function rungsFor(
+  catalogue: Catalogue,
+  cause: Pick<Cause, 'mode' | 'stop'>,
+  material: Material,
+  failed: readonly FailedRepair[] = [],
+): readonly Remedy[] {
+  const tried = new Set(
+    failed.filter((repair) => repair.station === cause.stop.station.id).flatMap((repair) => repair.remedies),
+  );
+  const bore = cause.stop.station.params?.boreMm;
+  return cause.mode.remedies
+    .map((id) => remedyById(catalogue, id))
+    .filter((remedy): remedy is Remedy => remedy !== undefined)
+    .filter((remedy) => !tried.has(remedy.id))
+    .filter((remedy) => remedy.boreAtLeastMm === undefined || bore === undefined || bore >= remedy.boreAtLeastMm)
+    .filter((remedy) => !remedy.needsSolvent || material.solvent !== undefined)
+    .filter(
+      (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.id === 'unknown',
+    );
+}
+
+/** Temperature of a remedy, never above what the path allows; a short allowance counts for unclogging only. */
+export function remedyTemperature(machine: Machine, material: Material, remedy: Pick<Remedy, 'target'>): number {
+  const { limitC, shortLimitC } = machine.heat;
+  if (remedy.target === 'unclog') return Math.min(material.unclogC, shortLimitC ?? limitC);
+  return Math.min(material.printC, limitC);
+}
+
+export function needOf(
+  machine: Machine,
+  route: Route,
+  cause: Pick<Cause, 'stop'>,
+  remedy: Remedy,
+  material: Material,
+): Need {
+  const access = cause.stop.station.access;
+  const parts =
+    remedy.needs === 'open'
+      ? access?.open
+      : remedy.needs === 'mouth'
+        ? mouthFor(route, cause.stop.index)?.station.access?.mouth
+        : [];
+  return {
+    heat: remedy.heat,
+    power: remedy.power,
+    parts: parts ?? [],
+    hotC: remedyTemperature(machine, material, remedy),
+  };
+}
+
+/** Soaking and drying go on by themselves; of a long wait only this much counts, since other work is done meanwhile (chosen). */
+const LONG_WAIT_CAP_MIN = 60;
+export const remedyMinutes = (remedy: Remedy): number =>
+  remedy.minutes + WAITING_RATE * Math.min(remedy.waitMinutes ?? 0, LONG_WAIT_CAP_MIN);
+
+export function repairGroups(kase: Case, route: Route, causes: readonly Cause[]): readonly RepairGroup[] {
+  const { catalogue, machine } = kase;
+  const material = materialOf(catalogue, kase.material);
+  const groups = new Map<string, RepairGroup & { causes: number[] }>();
+  causes.forEach((cause, index) => {
+    const rungs = rungsFor(catalogue, cause, material, kase.failed);
+    const first = rungs[0];
+    if (!first) return;
+    const id = `${cause.stop.station.id}/${first.id}`;
+    const known = groups.get(id);
+    if (known) {
+      known.causes.push(index);
+      return;
+    }
+    let stillIll = 1 - first.cures;
+    let laterMin = 0;
+    for (const rung of rungs.slice(1)) {
+      laterMin += stillIll * (remedyMinutes(rung) + PROOF_MIN / 2);
+      stillIll *= 1 - rung.cures;
+    }
+    laterMin += stillIll * ELSEWHERE_MIN;
+    const need = needOf(machine, route, cause, first, material);
+    groups.set(id, { id, station: cause.stop.station, remedy: first, causes: [index], need, laterMin });
+  });
+  return [...groups.values()];
+}
+
+/** Bench minutes to try each group from a given bench: the way there, the first rung, closing everything, the proof. */
+export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], bench: Bench): readonly number[] {
+  const closing = (ids: Iterable<string>): number => {
+    let sum = 0;
+    for (const id of ids) sum += machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
+    return sum;
+  };
+  const openNow = closing(bench.off);
+  return groups.map((group) => {
+    const price = priceOf(machine, bench, group.need);
+    return benchMinutes(price) + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
+  });
+}
+
+export interface RepairOrder {
+  /** Indices of the groups, in the order in which they should be tried. */
+  readonly order: readonly number[];
+  readonly minutes: number;
+}
+
+/**
+ * Cheapest order of repairs when no more is checked, and its expected cost. For one fault and independent repairs the
+ * order by probability over cost is optimal (Heckerman, Breese, Rommelse 1995, CACM 38(3)): cost = Σ cost × chance of
+ * getting there.
+ *
+ * @param p probability that each repair is the one, summing to at most 1
+ * @param cost minutes of each, positive
+ * @param rest minutes to be spent when none of them was
+ */
+export function orderOfRepairs(p: readonly number[], cost: readonly number[], rest: number): RepairOrder {
+  const ratio = p.map((x, i) => x / (cost[i] ?? 1));
+  const order = p.map((_, i) => i).sort((a, b) => (ratio[b] as number) - (ratio[a] as number) || a - b);
+  let left = 1;
+  let minutes = 0;
+  for (const i of order) {
+    if ((p[i] ?? 0) <= 0) continue;
+    minutes += left * (cost[i] ?? 0);
+    left -= p[i] ?? 0;
+  }
+  return { order, minutes: minutes + Math.max(0, left) * rest };
+}

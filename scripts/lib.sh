@@ -1,0 +1,112 @@
+# Shared by demo.sh and test.sh. Every step says in one line what it does; a failure says what to do.
+set -euo pipefail
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+cd "$ROOT"
+export EXPO_OFFLINE=1 EXPO_NO_TELEMETRY=1 PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD=1
+
+say() { printf '· %s\n' "$*"; }
+fail() {
+  printf '\n✗ %s\n' "$*" >&2
+  exit 1
+}
+is_root() { [ "$(id -u)" = 0 ]; }
+
+need_node() {
+  command -v node >/dev/null || fail 'Node.js is missing. Install Node 20, then start again.'
+  local major
+  major=$(node -p 'process.versions.node.split(".")[0]')
+  [ "$major" -ge 20 ] && [ "$major" -lt 23 ] || fail "Node $(node -v) is here; Node 20 is needed (22 works too)."
+}
+
+# apt_install WHAT PACKAGE...: Debian packages, as root or with sudo; otherwise the line to run.
+apt_install() {
+  local what=$1 as=''
+  shift
+  if ! is_root; then
+    if command -v sudo >/dev/null && sudo -n true 2>/dev/null; then as='sudo -n'; else
+      fail "$what is missing. Run this once, then start again:  sudo apt-get install -y --no-install-recommends $*"
+    fi
+  fi
+  say "installing $what from Debian's packages"
+  { $as apt-get update -qq && $as env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@"; } >"$ROOT/.build/apt.log" 2>&1 ||
+    fail "$what could not be installed; see .build/apt.log. Check the network and the package sources, then start again."
+}
+
+pg_bin() { ls -d /usr/lib/postgresql/*/bin 2>/dev/null | sort -V | tail -1; }
+
+need_postgres() {
+  [ -n "$(pg_bin)" ] && [ -x "$(pg_bin)/initdb" ] && return
+  # The package would otherwise make and start a cluster of its own.
+  if is_root && [ ! -e /etc/postgresql-common/createcluster.conf ]; then
+    mkdir -p /etc/postgresql-common
+    echo 'create_main_cluster = false' >/etc/postgresql-common/createcluster.conf
+  fi
+  apt_install PostgreSQL postgresql
+}
+
+need_chromium() { [ -x /usr/bin/chromium ] || apt_install Chromium chromium; }
+
+need_packages() {
+  local want have=''
+  want=$(sha256sum package-lock.json | cut -c1-16)
+  [ -f node_modules/.installed ] && have=$(cat node_modules/.installed)
+  [ "$want" = "$have" ] && return
+  say 'installing packages (npm ci; about two minutes the first time)'
+  npm ci --no-audit --no-fund >.build/npm.log 2>&1 || fail 'npm ci failed; the last lines of .build/npm.log say why. Check the network, then start again.'
+  echo "$want" >node_modules/.installed
+}
+
+# PostgreSQL's tools refuse root: as root they run as the user postgres, from a folder that this user may enter.
+as_pg() { if is_root; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi; }
+
+# Can the user postgres come to this folder? (A clone below /root cannot hold the data.)
+reachable() { ! is_root || (cd / && runuser -u postgres -- test -x "$ROOT" 2>/dev/null); }
+
+# data_folder NAME: .data/NAME in the project, or a folder below /var/lib when postgres may not enter the project.
+data_folder() {
+  if reachable; then echo "$ROOT/.data/$1"; else echo "/var/lib/zealous-tracer-$(printf %s "$ROOT" | sha256sum | cut -c1-8)/$1"; fi
+}
+
+# start_database NAME PORT [SETTING...]: a private cluster on loopback; sets DB_URL and DB_DIR.
+start_database() {
+  local name=$1 port=$2 bin user=zealous
+  shift 2
+  bin=$(pg_bin)
+  DB_DIR=$(data_folder "$name")
+  DB_URL="postgres://$user@127.0.0.1:$port/zealous"
+  mkdir -p "$(dirname "$DB_DIR")"
+  if is_root; then chown postgres "$(dirname "$DB_DIR")"; fi
+  if [ ! -f "$DB_DIR/PG_VERSION" ]; then
+    say "making a private database cluster in ${DB_DIR#"$ROOT"/}"
+    # Loopback and one user of its own: the password lives beside the data.
+    as_pg "$bin/initdb" -D "$DB_DIR" -U "$user" -A trust -E UTF8 --locale=C.UTF-8 >.build/initdb.log 2>&1 || fail 'The database cluster could not be made; see .build/initdb.log.'
+  fi
+  if as_pg "$bin/pg_ctl" -D "$DB_DIR" status >/dev/null 2>&1; then
+    as_pg "$bin/pg_isready" -q -h 127.0.0.1 -p "$port" && say "database is running already on port $port" && DB_WAS_RUNNING=1
+  else
+    say "starting the database on 127.0.0.1:$port"
+    as_pg "$bin/pg_ctl" -D "$DB_DIR" -w -t 30 -l "$DB_DIR/server.log" \
+      -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=$DB_DIR $*" start >/dev/null ||
+      fail "The database did not start; see $DB_DIR/server.log. If port $port is in use, set ZT_DB_PORT to another."
+    DB_WAS_RUNNING=0
+  fi
+  as_pg "$bin/psql" -h 127.0.0.1 -p "$port" -U "$user" -d postgres -tAc "select 1 from pg_database where datname = 'zealous'" | grep -q 1 ||
+    as_pg "$bin/createdb" -h 127.0.0.1 -p "$port" -U "$user" zealous
+}
+
+stop_database() {
+  [ "${DB_WAS_RUNNING:-0}" = 1 ] && return
+  as_pg "$(pg_bin)/pg_ctl" -D "$DB_DIR" -m fast -w stop >/dev/null 2>&1 || true
+}
+
+build_web() {
+  local want have=''
+  want=$(find apps/client packages package-lock.json -type f -not -path '*/node_modules/*' -not -path '*/dist/*' -not -path '*/.expo/*' -not -name '*.test.ts*' -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -c1-16)
+  [ -f apps/client/dist/.built ] && have=$(cat apps/client/dist/.built)
+  [ "$want" = "$have" ] && return
+  say 'building the web app (one to three minutes the first time)'
+  (cd apps/client && CI=1 npx expo export --platform web --output-dir dist) >.build/web.log 2>&1 || fail 'The web app did not build; see .build/web.log.'
+  echo "$want" >apps/client/dist/.built
+}
+
+mkdir -p .build

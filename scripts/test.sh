@@ -1,0 +1,26 @@
+#!/usr/bin/env bash
+# npm test: the same set-up as the demo with a database of its own, then every check.
+source "$(dirname "$0")/lib.sh"
+need_node
+need_postgres
+need_chromium
+need_packages
+start_database test "${ZT_TEST_DB_PORT:-54721}" -c fsync=off -c synchronous_commit=off
+trap stop_database EXIT
+trap 'exit 130' INT TERM
+export ZT_TEST_DATABASE_URL=$DB_URL
+run() {
+  local name=$1
+  shift
+  local began=$SECONDS
+  say "$name"
+  "$@" || fail "$name: not in order (see above)"
+  say "$name: in order, $((SECONDS - began)) s"
+}
+run formatting npx prettier --check .
+run lint npm run --silent lint
+run 'import rules' npm run --silent imports
+run types npm run --silent types
+run 'unit and server tests' npx jest
+build_web
+run 'Playwright tests' npx playwright test
