@@ -75,6 +75,11 @@ export interface RankedCheck {
   readonly heat: 'any' | 'cold' | 'hot';
   readonly power: 'any' | 'off' | 'on';
   readonly opens: readonly string[];
+  readonly openIds: readonly string[];
+  readonly hotC: number;
+  readonly how: string;
+  readonly cautions: readonly string[];
+  readonly tools: readonly string[];
   readonly priceParts: readonly string[];
   /** Expected bench minutes to a proved repair when this is done next. */
   readonly expectedMinutes: number;
@@ -183,6 +188,11 @@ function rank(model: Model, p: readonly number[], forecast: CheckForecast, repai
     heat: place.check.heat,
     power: place.check.power,
     opens: price.opened.map((id) => model.kase.machine.parts.find((part) => part.id === id)?.name ?? id),
+    openIds: price.opened,
+    hotC: model.hotC,
+    how: place.check.how,
+    cautions: place.check.cautions ?? [],
+    tools: place.check.tools ?? [],
     priceParts: priceWords(forecast),
     expectedMinutes: forecast.expectedMinutes,
     savesMinutes: saves,

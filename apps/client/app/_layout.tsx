@@ -1,0 +1,36 @@
+import 'reflect-metadata';
+import AtkinsonRegular from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf';
+import AtkinsonBold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf';
+import Martian from '@expo-google-fonts/martian-mono/500Medium/MartianMono_500Medium.ttf';
+import { useFonts } from 'expo-font';
+import { Stack } from 'expo-router';
+import { useEffect, useState } from 'react';
+import { SafeAreaProvider } from 'react-native-safe-area-context';
+import { Provider } from 'react-redux';
+import { runOutbox } from '../src/data/outbox';
+import { makeStore, useAppSelector } from '../src/data/store';
+import { ThemeProvider } from '../src/ui/theme';
+import { fonts } from '../src/ui/tokens';
+
+export default function RootLayout() {
+  const [store] = useState(makeStore);
+  // The page is drawn at once; the faces take the place of the device's own when they are there.
+  useFonts({ [fonts.text]: AtkinsonRegular, [fonts.bold]: AtkinsonBold, [fonts.figure]: Martian });
+  useEffect(() => runOutbox(store), [store]);
+  return (
+    <SafeAreaProvider>
+      <Provider store={store}>
+        <Themed />
+      </Provider>
+    </SafeAreaProvider>
+  );
+}
+
+function Themed() {
+  const choice = useAppSelector((root) => root.settings.theme);
+  return (
+    <ThemeProvider choice={choice}>
+      <Stack screenOptions={{ headerShown: false, animation: 'none', title: 'Zealous Tracer' }} />
+    </ThemeProvider>
+  );
+}

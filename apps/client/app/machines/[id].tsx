@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from 'expo-router';
+import { MachineScreen } from '../../src/machines/MachineScreen';
+
+export default function MachineRoute() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return <MachineScreen id={id} />;
+}

@@ -1,0 +1,12 @@
+import { useLocalSearchParams } from 'expo-router';
+import { OrderShell } from '../../../src/orders/OrderShell';
+import { PlanScreen } from '../../../src/plan/PlanScreen';
+
+export default function PlanRoute() {
+  const { id } = useLocalSearchParams<{ id: string }>();
+  return (
+    <OrderShell key={id} id={id} phase="plan">
+      {(props) => <PlanScreen {...props} />}
+    </OrderShell>
+  );
+}

@@ -1,0 +1,34 @@
+import { configureStore } from '@reduxjs/toolkit';
+import { useDispatch, useSelector, useStore } from 'react-redux';
+import { api } from './api';
+import { draftReducer } from './draftSlice';
+import { ordersReducer } from './ordersSlice';
+import { settingsReducer } from './settingsSlice';
+import { save } from './storage';
+
+/** Orders kept on the device for the next reload without a network. */
+const KEPT_ORDERS = 6;
+
+export function makeStore() {
+  const store = configureStore({
+    reducer: { orders: ordersReducer, settings: settingsReducer, draft: draftReducer, [api.reducerPath]: api.reducer },
+    middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
+  });
+  let last = store.getState();
+  // Written at once, not after a delay: a phone may be put to sleep between the tap and the next moment.
+  store.subscribe(() => {
+    const now = store.getState();
+    if (now.orders.outbox !== last.orders.outbox) save('outbox', now.orders.outbox);
+    if (now.orders.byId !== last.orders.byId) save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
+    if (now.settings !== last.settings) save('settings', now.settings);
+    if (now.draft !== last.draft) save('draft', now.draft);
+    last = now;
+  });
+  return store;
+}
+
+export type AppStore = ReturnType<typeof makeStore>;
+export type RootState = ReturnType<AppStore['getState']>;
+export const useAppDispatch = useDispatch.withTypes<AppStore['dispatch']>();
+export const useAppSelector = useSelector.withTypes<RootState>();
+export const useAppStore = useStore.withTypes<AppStore>();

@@ -1,0 +1,94 @@
+import { createSelector } from '@reduxjs/toolkit';
+import { deliveredCatalogue, phaseOf, reduceOrder, type EventBodies, type EventType, type Machine, type OrderEvent, type OrderState, type Phase } from '@zealous/core';
+import { useCallback, useEffect, useMemo } from 'react';
+import { v4 as uuid } from 'uuid';
+import { api, useOrderQuery } from './api';
+import { connection, eventRecorded, eventsArrived, knownUpTo, orderOpened, type Unsent } from './ordersSlice';
+import { useAppDispatch, useAppSelector, useAppStore, type RootState } from './store';
+
+export interface OpenOrder {
+  readonly id: string;
+  readonly machine: Machine;
+  readonly events: readonly OrderEvent[];
+  readonly state: OrderState;
+  readonly phase: Phase;
+  readonly unsent: readonly Unsent[];
+}
+
+const makeSelector = (id: string) =>
+  createSelector([(root: RootState) => root.orders.byId[id], (root: RootState) => root.orders.outbox], (entry, outbox): OpenOrder | undefined => {
+    if (!entry) return undefined;
+    const unsent = outbox.filter((item) => item.orderId === id);
+    const known = new Set(entry.stored.map((item) => item.event.id));
+    const events = [...entry.stored.map((item) => item.event), ...unsent.filter((item) => !item.problem && !known.has(item.event.id)).map((item) => item.event)];
+    const state = reduceOrder(entry.machine, deliveredCatalogue, events);
+    return { id, machine: entry.machine, events, state, phase: phaseOf(entry.machine, deliveredCatalogue, state), unsent };
+  });
+
+/** How often the other phone's findings are asked for. */
+const POLL_MS = 2000;
+
+export type Recorder = <T extends EventType>(type: T, body: EventBodies[T]) => string;
+
+/** An event with an id and a time made here. */
+export function makeEvent<T extends EventType>(by: string, type: T, body: EventBodies[T]): OrderEvent {
+  return { id: uuid(), at: new Date().toISOString(), by, type, body } as OrderEvent;
+}
+
+export function useRecorder(orderId: string): Recorder {
+  const dispatch = useAppDispatch();
+  const store = useAppStore();
+  return useCallback(
+    (type, body) => {
+      const event = makeEvent(store.getState().settings.by, type, body);
+      dispatch(eventRecorded({ orderId, event }));
+      return event.id;
+    },
+    [dispatch, orderId, store],
+  );
+}
+
+export interface OrderView {
+  readonly order?: OpenOrder;
+  readonly loading: boolean;
+  /** Why it cannot be shown, in words. */
+  readonly failure?: string;
+  readonly retry: () => void;
+}
+
+/** One order, kept in step with the server, readable without it. */
+export function useOrder(id: string): OrderView {
+  const dispatch = useAppDispatch();
+  const store = useAppStore();
+  const selector = useMemo(() => makeSelector(id), [id]);
+  const order = useAppSelector(selector);
+  const { data, error, isLoading, refetch } = useOrderQuery(id, { refetchOnMountOrArgChange: true });
+
+  useEffect(() => {
+    if (data) dispatch(orderOpened(data));
+  }, [data, dispatch]);
+
+  useEffect(() => {
+    let stopped = false;
+    const ask = async (): Promise<void> => {
+      const entry = store.getState().orders.byId[id];
+      if (stopped || !entry || globalThis.document?.hidden) return;
+      const after = knownUpTo(entry.stored);
+      const answer = await dispatch(api.endpoints.eventsAfter.initiate({ id, after }, { forceRefetch: true, subscribe: false }));
+      if (stopped) return;
+      if (answer.data) {
+        dispatch(connection(true));
+        dispatch(eventsArrived({ orderId: id, events: answer.data }));
+      } else if (answer.error && 'status' in answer.error && typeof answer.error.status !== 'number') dispatch(connection(false));
+    };
+    const timer = setInterval(() => void ask(), POLL_MS);
+    return () => {
+      stopped = true;
+      clearInterval(timer);
+    };
+  }, [dispatch, id, store]);
+
+  const missing = error && 'status' in error && error.status === 404;
+  const failure = !order && error ? (missing ? 'There is no such work order.' : 'The server does not answer. Is it running?') : undefined;
+  return { ...(order ? { order } : {}), loading: isLoading && !order, ...(failure ? { failure } : {}), retry: refetch };
+}

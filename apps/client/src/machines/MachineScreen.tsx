@@ -1,0 +1,105 @@
+import { routeOf, stationById, type Machine, type StationSuspicion } from '@zealous/core';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useMachineQuery, useOrdersQuery } from '../data/api';
+import { orderHref } from '../orders/links';
+import { Card, Notice, Section } from '../ui/Card';
+import { Page, useWide } from '../ui/Page';
+import { saveFile } from '../ui/saveFile';
+import { Sheet } from '../ui/Sheet';
+import { Strand } from '../ui/strand/Strand';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+/** A machine: its path, what came of its visits, its description to take along. */
+export function MachineScreen({ id }: { readonly id: string }) {
+  const wide = useWide();
+  const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
+  const [station, setStation] = useState<string | undefined>(undefined);
+  if (!machine)
+    return (
+      <Page title="Machine" back="/machines">
+        {isLoading ? <Notice title="Fetching the machine …" /> : null}
+        {isError ? <Notice title="This machine could not be fetched" text="It may have been removed, or the server does not answer." action="Try again" onAction={() => void refetch()} /> : null}
+      </Page>
+    );
+  const route = routeOf(machine);
+  const plain: readonly StationSuspicion[] = route.stops.map((stop) => ({ station: stop.station.id, name: stop.station.name, suspicion: 0, prior: 0 }));
+  return (
+    <Page title={machine.name} back="/machines" head={<Tap label="Save JSON" icon="save" onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))} />}>
+      <Text>{machine.summary}</Text>
+      <Text kind="small" tone="soft">{`${machine.family}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
+      <View style={wide ? styles.sideways : undefined}>
+        <View style={styles.path}>
+          <Section title="Path">
+            <Strand machine={machine} route={route} stations={plain} cleared={[]} width={wide ? 420 : 350} onStation={setStation} {...(station ? { chosen: station } : {})} />
+          </Section>
+        </View>
+        <View style={styles.grow}>
+          <History id={id} />
+        </View>
+      </View>
+      {station ? <StationData machine={machine} station={station} onClose={() => setStation(undefined)} /> : null}
+    </Page>
+  );
+}
+
+function History({ id }: { readonly id: string }) {
+  const router = useRouter();
+  const { data } = useOrdersQuery({ machine: id });
+  return (
+    <Section title="Visits">
+      {data?.items.map((order) => (
+        <Tap key={order.id} label={order.lead?.name ?? 'Just taken in'} onPress={() => router.push(orderHref(order.id, order.status === 'closed' ? 'record' : order.phase))}>
+          <Text kind="small" tone="soft" style={styles.centre}>
+            {`${order.openedAt.slice(0, 10)} · ${order.number} · ${order.status === 'closed' ? (order.outcome ?? 'closed') : 'open'}`}
+          </Text>
+        </Tap>
+      ))}
+      {data?.items.length === 0 ? <Text tone="soft">It has not been on the bench yet.</Text> : null}
+    </Section>
+  );
+}
+
+/** Words for the parameters of a station; a name that is not here is shown as it is. */
+const PARAMS: Readonly<Record<string, readonly [string, string]>> = {
+  lengthMm: ['length', 'mm'],
+  boreMm: ['bore', 'mm'],
+  outerMm: ['outside', 'mm'],
+  bendRad: ['bends in all', 'rad'],
+  stepsPerMm: ['steps per mm', ''],
+  heaterW: ['heater', 'W'],
+  heaterV: ['heater voltage', 'V'],
+  hours: ['hours on it', 'h'],
+  ageMonths: ['age', 'months'],
+  nozzleKind: ['nozzle', ''],
+};
+
+function StationData({ machine, station: id, onClose }: { readonly machine: Machine; readonly station: string; readonly onClose: () => void }) {
+  const station = stationById(machine, id);
+  if (!station) return null;
+  const parts = (ids: readonly string[] | undefined): string | undefined => ids?.map((part) => machine.parts.find((item) => item.id === part)?.name ?? part).join(', ');
+  const { open, mouth } = station.access ?? {};
+  return (
+    <Sheet title={station.name} open onClose={onClose}>
+      <Card>
+        {Object.entries(station.params ?? {}).map(([key, value]) => {
+          const [name, unit] = PARAMS[key] ?? [key, ''];
+          return <Text key={key}>{`${name}: ${String(value)} ${unit}`}</Text>;
+        })}
+        {Object.keys(station.params ?? {}).length === 0 ? <Text tone="soft">No figures noted.</Text> : null}
+      </Card>
+      {open?.length ? <Text>{`To see inside, off first: ${parts(open)}.`}</Text> : null}
+      {mouth ? <Text>{mouth.length ? `A strand goes in here once off: ${parts(mouth)}.` : 'A strand goes in here as it stands.'}</Text> : null}
+    </Sheet>
+  );
+}
+
+const styles = StyleSheet.create({
+  sideways: { flexDirection: 'row', gap: space.xl },
+  path: { flexShrink: 0 },
+  grow: { flex: 1 },
+  centre: { textAlign: 'center' },
+});

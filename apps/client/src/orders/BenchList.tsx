@@ -1,0 +1,103 @@
+import type { OrderSummary } from '@zealous/contracts/messages';
+import { Link } from 'expo-router';
+import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
+import { useOrdersQuery } from '../data/api';
+import { useClock } from '../data/useClock';
+import { ageText, clockText } from '../ui/format';
+import { Icon } from '../ui/Icon';
+import { Text } from '../ui/Text';
+import { usePalette } from '../ui/theme';
+import { filamentColour, radius, space } from '../ui/tokens';
+import { orderHref } from './links';
+
+const POLL_MS = 5000;
+
+export const useOpenOrders = () => useOrdersQuery({ status: 'open' }, { pollingInterval: POLL_MS, skipPollingIfUnfocused: true });
+
+const PHASE_WORDS = { trace: 'tracing', plan: 'at work', prove: 'proving', record: 'to be closed' } as const;
+
+/** What runs by itself: timers of the order, in words. */
+function Waits({ order, now }: { readonly order: OrderSummary; readonly now: number }) {
+  const palette = usePalette();
+  const hot = order.heat.targetC > 0;
+  return (
+    <>
+      {order.timers.map((timer) => (
+        <View key={timer.id} style={styles.wait}>
+          <Icon name="timer" size={16} color={palette.deed} />
+          <Text kind="small" bold tone="deed">
+            {timer.endsMs > now ? `${timer.label}: ${clockText((timer.endsMs - now) / 1000)} left` : `${timer.label}: time is up`}
+          </Text>
+        </View>
+      ))}
+      {hot ? (
+        <View style={styles.wait}>
+          <Icon name="heat" size={16} color={palette.warm} />
+          <Text kind="small" bold tone="warm">{`Recorded hot, target ${order.heat.targetC} °C`}</Text>
+        </View>
+      ) : null}
+    </>
+  );
+}
+
+export function OrderCard({ order, now, current = false }: { readonly order: OrderSummary; readonly now: number; readonly current?: boolean }) {
+  const palette = usePalette();
+  const share = order.lead?.share;
+  return (
+    <Link href={orderHref(order.id, order.phase)} asChild>
+      <Pressable
+        role="link"
+        aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next}`}
+        style={({ pressed }) => [styles.card, { backgroundColor: current ? palette.deedWash : palette.card, borderColor: current ? palette.deed : palette.line, opacity: pressed ? 0.8 : 1 }]}
+      >
+        <View style={[styles.spool, { backgroundColor: filamentColour(order.colour), borderColor: palette.ink }]} />
+        <View style={styles.grow}>
+          <View style={styles.row}>
+            <Text kind="large" bold lines={1} style={styles.grow}>
+              {order.machineName}
+            </Text>
+            <Text kind="small" tone="soft">{`${PHASE_WORDS[order.phase]} · ${ageText(order.openedAt, now)}`}</Text>
+          </View>
+          {order.lead ? (
+            <Text kind="small" tone="doubt" lines={2}>
+              {share === undefined ? `Cause: ${order.lead.name}` : `Leading: ${order.lead.name}, ${Math.round(share * 100)} %`}
+            </Text>
+          ) : null}
+          <Text lines={2}>
+            <Text bold tone="deed">
+              {'Next: '}
+            </Text>
+            {order.next}
+          </Text>
+          <Waits order={order} now={now} />
+        </View>
+      </Pressable>
+    </Link>
+  );
+}
+
+/** Open orders down the side of a wide order screen. */
+export function BenchList({ current }: { readonly current: string }) {
+  const palette = usePalette();
+  const now = useClock(1000);
+  const { data } = useOpenOrders();
+  return (
+    <View style={[styles.side, { borderColor: palette.line, backgroundColor: palette.paper }]}>
+      <Text kind="large" bold heading={2} style={styles.sideTitle}>
+        On the bench
+      </Text>
+      <ScrollView contentContainerStyle={styles.sideBody}>{data?.items.map((order) => <OrderCard key={order.id} order={order} now={now} current={order.id === current} />)}</ScrollView>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { flexDirection: 'row', gap: space.m, borderWidth: 1, borderRadius: radius.m, padding: space.m },
+  spool: { width: 12, borderRadius: 6, borderWidth: 1 },
+  grow: { flex: 1 },
+  row: { flexDirection: 'row', alignItems: 'baseline', gap: space.s },
+  wait: { flexDirection: 'row', alignItems: 'center', gap: space.xs, marginTop: space.xs },
+  side: { width: 300, borderRightWidth: 1 },
+  sideTitle: { padding: space.l, paddingBottom: space.s },
+  sideBody: { padding: space.s, gap: space.s },
+});

@@ -1,0 +1,8 @@
+import { deliveredCatalogue, modeById, stationById } from '@zealous/core';
+import type { OpenOrder } from '../data/useOrder';
+
+/** Title of the chosen cause, for screens that name it. */
+export function causeTitle({ machine, state: { cause } }: OpenOrder): string {
+  if (!cause) return '';
+  return `${stationById(machine, cause.station)?.name ?? cause.station}: ${(modeById(deliveredCatalogue, cause.mode)?.name ?? cause.mode).toLowerCase()}`;
+}

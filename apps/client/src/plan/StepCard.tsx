@@ -1,0 +1,163 @@
+import { CAUTIONS, type Bench, type EventBodies, type Fastener, type PlanStep } from '@zealous/core';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { CautionLine } from '../ui/CautionLine';
+import { clockText } from '../ui/format';
+import { Icon } from '../ui/Icon';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { usePalette } from '../ui/theme';
+import { radius, space } from '../ui/tokens';
+
+export interface StepCardProps {
+  readonly step: PlanStep;
+  readonly number: number;
+  readonly current: boolean;
+  readonly done?: { readonly by: string; readonly override?: string } | undefined;
+  readonly held?: string | undefined;
+  readonly timer?: { readonly endsMs: number } | undefined;
+  readonly now: number;
+  readonly bench: Bench;
+  readonly tried?: string | undefined;
+  readonly onDone: (override?: string) => void;
+  readonly onTried: (outcome: 'cleared' | 'no-change' | 'worse') => void;
+  readonly onTimer: (minutes: number) => void;
+  readonly onSet: (body: EventBodies['bench-changed']) => void;
+}
+
+const TRIED: Readonly<Record<string, string>> = { cleared: 'cleared it', 'no-change': 'changed nothing', worse: 'made it worse' };
+
+export function StepCard(props: StepCardProps) {
+  const { step, number, current, done, tried } = props;
+  const palette = usePalette();
+  const tone = done ? 'clear' : current ? 'ink' : 'soft';
+  return (
+    <View
+      style={[styles.card, { borderColor: current ? palette.deed : palette.line, borderWidth: current ? 2 : 1, backgroundColor: palette.card }]}
+      role="group"
+      aria-label={`Step ${number}: ${step.title}${done ? ', done' : current ? ', now' : ''}`}
+    >
+      <View style={styles.row}>
+        {done ? <Icon name="done" color={palette.clear} /> : <Text kind="figure" tone={tone}>{`${number}`}</Text>}
+        <Text bold={current} tone={tone} style={styles.grow}>
+          {step.title}
+        </Text>
+        {tried ? (
+          <Text kind="small" tone={tried === 'cleared' ? 'clear' : 'fault'}>
+            {TRIED[tried]}
+          </Text>
+        ) : null}
+        <Text kind="small" tone="soft">{`${Math.max(1, Math.round(step.minutes))} min${step.waitMinutes >= 1 ? ` + ${waitText(step.waitMinutes)}` : ''}`}</Text>
+      </View>
+      {done?.override ? <Text kind="small" tone="fault">{`Done against a hold: ${done.override} (${done.by})`}</Text> : null}
+      {current ? <Body {...props} /> : null}
+    </View>
+  );
+}
+
+const waitText = (minutes: number): string => (minutes >= 90 ? `${Math.round(minutes / 60)} h wait` : `${Math.round(minutes)} min wait`);
+
+function Body(props: StepCardProps) {
+  const { step, held, now } = props;
+  const palette = usePalette();
+  return (
+    <View style={styles.column}>
+      {step.cautions.map((id) => {
+        const caution = CAUTIONS[id];
+        return caution ? <CautionLine key={id} caution={caution} /> : null;
+      })}
+      <Text>{step.how}</Text>
+      {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
+      {step.fasteners.map((fastener) => (
+        <FastenerLine key={`${fastener.what}${fastener.hole ?? ''}`} fastener={fastener} />
+      ))}
+      {step.stop ? (
+        <Text bold tone="fault">
+          {`Back off when: ${step.stop}`}
+        </Text>
+      ) : null}
+      {props.timer ? (
+        <View style={styles.row} role="timer" aria-label="Time left">
+          <Icon name="timer" color={palette.deed} />
+          <Text bold tone="deed">
+            {props.timer.endsMs > now ? `${clockText((props.timer.endsMs - now) / 1000)} left` : 'Time is up'}
+          </Text>
+        </View>
+      ) : step.waitMinutes >= 1 && step.kind !== 'heat' && step.kind !== 'cool' ? (
+        <Tap label={`Start the timer, ${waitText(step.waitMinutes)}`} icon="timer" onPress={() => props.onTimer(Math.round(step.waitMinutes))} />
+      ) : null}
+      {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
+    </View>
+  );
+}
+
+function FastenerLine({ fastener }: { readonly fastener: Fastener }) {
+  const { count, what, drive, lengthMm, hole, mate, loosenOnly, note } = fastener;
+  const text = [`${count} × ${what}${lengthMm ? ` × ${lengthMm} mm` : ''}`, drive, hole, mate, loosenOnly ? 'loosen only' : undefined, note].filter(Boolean).join(' · ');
+  return (
+    <View style={styles.row}>
+      <Text kind="figure">⌖</Text>
+      <Text kind="small" style={styles.grow}>
+        {text}
+      </Text>
+    </View>
+  );
+}
+
+/** What ends the step. A cooling step is ended by a reading, not by the clock alone. */
+function Deeds({ step, bench, onDone, onTried }: StepCardProps) {
+  if (step.kind === 'rung')
+    return (
+      <View style={styles.column}>
+        <Text bold>What came of it?</Text>
+        <Tap label="It is clear" kind="main" onPress={() => onTried('cleared')} />
+        <View style={styles.row}>
+          <Tap label="Changed nothing" onPress={() => onTried('no-change')} style={styles.grow} />
+          <Tap label="Made it worse" onPress={() => onTried('worse')} style={styles.grow} />
+        </View>
+      </View>
+    );
+  if (step.kind === 'cool') {
+    const to = step.sets?.readingC ?? 0;
+    return (
+      <View style={styles.column}>
+        <Text kind="small" tone="soft">{`By the clock it is at about ${Math.round(bench.temperatureC)} °C. A reading ends this step.`}</Text>
+        <Tap label={`It reads below ${to} °C`} kind="main" onPress={() => onDone()} />
+      </View>
+    );
+  }
+  return <Tap label="Done" kind="main" icon="check" onPress={() => onDone()} />;
+}
+
+/** A step that does not fit the recorded state: why, the way there, and the way past it under one's own name. */
+function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly held: string }) {
+  const palette = usePalette();
+  const [sure, setSure] = useState(false);
+  const hot = step.need.heat === 'hot' && bench.temperatureC < step.need.hotC - 10;
+  const cool = (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') && bench.temperatureC > 48;
+  return (
+    <View style={[styles.held, { backgroundColor: palette.warmWash }]} role="status">
+      <Text bold>{`Waits: it ${held}.`}</Text>
+      {hot ? <Tap label={`Heating to ${Math.round(step.need.hotC)} °C now`} icon="heat" onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })} /> : null}
+      {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
+      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} /> : null}
+      {step.need.power === 'on' && bench.power === 'off' ? <Tap label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} /> : null}
+      {sure ? (
+        <View style={styles.column}>
+          <Text kind="small">It will stand in the record under your name that this was done against the hold.</Text>
+          <Tap label="Done all the same" onPress={() => onDone(held.slice(0, 180))} />
+        </View>
+      ) : step.kind === 'rung' ? null : (
+        <Tap label="Do it all the same …" kind="quiet" onPress={() => setSure(true)} />
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  card: { borderRadius: radius.m, padding: space.m, gap: space.s },
+  row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
+  column: { gap: space.s },
+  grow: { flex: 1 },
+  held: { gap: space.s, padding: space.m, borderRadius: radius.m },
+});

@@ -1,0 +1,131 @@
+import { deliveredCatalogue, modeById, phaseOf, recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
+import { useState } from 'react';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import type { OrderPartProps } from '../orders/OrderShell';
+import { Card, Section } from '../ui/Card';
+import { Choice } from '../ui/Choice';
+import { printDocument } from '../ui/printDocument';
+import { saveFile } from '../ui/saveFile';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+const stamp = (iso: string | undefined): string => (iso ? iso.slice(0, 16).replace('T', ' ') : '');
+
+/** What was found, done, measured and proved; closing, and taking it along. */
+export function RecordScreen({ order, record }: OrderPartProps) {
+  const { machine, state, events } = order;
+  const report = recordOf(machine, deliveredCatalogue, events);
+  const name = `${report.number}-${machine.id}`;
+  return (
+    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main">
+      <View style={styles.wrap}>
+        <Text kind="title" heading={1} style={styles.grow}>
+          {`Order ${report.number}`}
+        </Text>
+        <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
+        <Tap label="Save Markdown" icon="save" onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))} />
+        <Tap label="Save JSON" icon="save" onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))} />
+      </View>
+      {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
+      <Summary report={report} />
+    </ScrollView>
+  );
+}
+
+const OUTCOMES = { cured: 'Cured and proved', 'not-cured': 'Not cured', 'given-back': 'Given back unrepaired' } as const;
+const TRIES: Readonly<Record<string, string>> = { cleared: 'cleared it', 'no-change': 'changed nothing', worse: 'made it worse' };
+
+function Fact({ label, value }: { readonly label: string; readonly value: string | undefined }) {
+  if (!value) return null;
+  return (
+    <View style={styles.fact}>
+      <Text kind="small" tone="soft" style={styles.label}>
+        {label}
+      </Text>
+      <Text style={styles.grow}>{value}</Text>
+    </View>
+  );
+}
+
+function Summary({ report }: { readonly report: OrderRecord }) {
+  const { feed } = report;
+  return (
+    <View>
+      <Card>
+        <Fact label="Machine" value={report.machine} />
+        <Fact label="Taken in" value={`${stamp(report.takenIn)} by ${report.takenInBy}`} />
+        <Fact label="Closed" value={report.closed && `${stamp(report.closed)}, ${OUTCOMES[report.outcome as keyof typeof OUTCOMES] ?? report.outcome}`} />
+        <Fact label="Seen" value={report.seen.join('; ')} />
+        <Fact label="Began" value={report.began} />
+        <Fact label="Filament" value={report.filament} />
+        <Fact label="Cause" value={report.cause && `${report.cause.mode}, at ${report.cause.place}`} />
+        <Fact label="Not the cure" value={report.failedRepairs.join('; ')} />
+        <Fact label="Remedy" value={report.remedies.map((item) => `${item.name}: ${TRIES[item.outcome] ?? item.outcome}`).join('; ')} />
+        <Fact label="Parts" value={report.parts.map((p) => [p.part, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `${p.price}`].filter(Boolean).join(', ')).join('; ')} />
+        <Fact label="Minutes" value={`${report.handsOnMinutes} of work; ${report.elapsedMinutes} from take-in to the last entry`} />
+        <Fact label="To watch" value={report.watch.join(' ')} />
+        <Fact label="Against a hold" value={report.overrides.join('; ')} />
+        <Fact label="Notes" value={report.notes.join(' ')} />
+      </Card>
+      {report.findings.length > 0 ? (
+        <Section title="Findings">
+          <Card>
+            {report.findings.map((finding) => (
+              <Fact key={`${finding.at}${finding.check}`} label={stamp(finding.at).slice(11)} value={`${finding.check}: ${finding.result.toLowerCase()}${finding.value === undefined ? '' : `, ${finding.value} ${finding.unit}`}`} />
+            ))}
+          </Card>
+        </Section>
+      ) : null}
+      <Section title="Proof">
+        <Card>
+          {report.proofs.map((proof) => (
+            <Fact key={proof.name} label={proof.passed === null ? 'not done' : proof.passed ? 'passed' : 'failed'} value={proof.name} />
+          ))}
+          {feed ? <Fact label="Feed" value={`${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} → ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm, ${feed.significant ? 'more' : 'not more'} than the reading can show`} /> : null}
+        </Card>
+      </Section>
+    </View>
+  );
+}
+
+function CloseForm({ order, record, report }: OrderPartProps & { readonly report: OrderRecord }) {
+  const { machine, state } = order;
+  const proved = phaseOf(machine, deliveredCatalogue, state) === 'record';
+  const watchText = state.cause ? (modeById(deliveredCatalogue, state.cause.mode)?.watch ?? '') : '';
+  const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back'>(proved ? 'cured' : 'given-back');
+  const [minutes, setMinutes] = useState(String(report.handsOnMinutes));
+  const [watch, setWatch] = useState('');
+  const [note, setNote] = useState('');
+  const value = Number(minutes.replace(',', '.'));
+  const fits = minutes.trim() !== '' && value >= 0 && value <= 100000;
+  const options = (['cured', 'not-cured', 'given-back'] as const).filter((id) => id !== 'cured' || proved).map((id) => ({ id, label: OUTCOMES[id] }));
+  return (
+    <Card edge="deed">
+      <Text kind="large" bold heading={2}>
+        Close the order
+      </Text>
+      {proved ? null : <Text tone="soft">Every proof must be passed before an order is closed as cured. It can be given back as it is.</Text>}
+      <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />
+      <TextInput mode="outlined" label="Minutes of work" accessibilityLabel="Minutes of work" inputMode="decimal" value={minutes} onChangeText={setMinutes} />
+      <TextInput mode="outlined" label="What to watch, and when" accessibilityLabel="What to watch, and when" value={watch} onChangeText={setWatch} maxLength={1000} multiline />
+      {watchText ? <Text kind="small" tone="soft">{`The catalogue adds: ${watchText}`}</Text> : null}
+      <TextInput mode="outlined" label="Note: real but not the cause, old part kept …" accessibilityLabel="Note" value={note} onChangeText={setNote} maxLength={2000} multiline />
+      <Tap
+        label="Close the order"
+        kind="main"
+        disabled={!fits}
+        onPress={() => record('closed', { outcome, minutes: Math.round(value), ...(watch.trim() ? { watch: watch.trim() } : {}), ...(note.trim() ? { note: note.trim() } : {}) })}
+      />
+    </Card>
+  );
+}
+
+const styles = StyleSheet.create({
+  grow: { flex: 1 },
+  body: { padding: space.l, gap: space.m, maxWidth: 860, width: '100%', alignSelf: 'center' },
+  wrap: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'center' },
+  fact: { flexDirection: 'row', gap: space.m },
+  label: { width: 92, paddingTop: 2 },
+});

@@ -1,0 +1,48 @@
+import { SAFETY_NOTE } from '@zealous/core';
+import { StyleSheet } from 'react-native';
+import { TextInput } from 'react-native-paper';
+import { settingsChanged } from '../data/settingsSlice';
+import { useAppDispatch, useAppSelector } from '../data/store';
+import { Section } from '../ui/Card';
+import { Choice } from '../ui/Choice';
+import { Page } from '../ui/Page';
+import { Text } from '../ui/Text';
+
+const ROLES = ['bench 1', 'bench 2', 'apprentice'] as const;
+
+export function SettingsScreen() {
+  const dispatch = useAppDispatch();
+  const { by, theme } = useAppSelector((root) => root.settings);
+  return (
+    <Page title="Settings">
+      <Section title="Who is at this phone?">
+        <Choice label="Role" options={ROLES.map((id) => ({ id: id as string, label: id }))} chosen={[by]} onToggle={(id) => dispatch(settingsChanged({ by: id }))} />
+        <TextInput
+          mode="outlined"
+          label="Or another name for the record"
+          accessibilityLabel="Another name for the record"
+          value={(ROLES as readonly string[]).includes(by) ? '' : by}
+          onChangeText={(text) => dispatch(settingsChanged({ by: text.trim().slice(0, 60) || 'bench 1' }))}
+          style={styles.field}
+        />
+      </Section>
+      <Section title="Light">
+        <Choice
+          label="Light"
+          options={[
+            { id: 'device', label: 'As the device' },
+            { id: 'day', label: 'Day' },
+            { id: 'night', label: 'Night' },
+          ]}
+          chosen={[theme]}
+          onToggle={(id) => dispatch(settingsChanged({ theme: id as typeof theme }))}
+        />
+      </Section>
+      <Section title="Safety">
+        <Text>{SAFETY_NOTE}</Text>
+      </Section>
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({ field: { maxWidth: 420 } });

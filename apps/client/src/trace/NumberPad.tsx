@@ -1,0 +1,68 @@
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { usePalette } from '../ui/theme';
+import { fonts, radius, space } from '../ui/tokens';
+
+export interface NumberPadProps {
+  readonly label: string;
+  readonly unit: string;
+  readonly min: number;
+  readonly max: number;
+  /** What would be usual, said beside the field. */
+  readonly usual?: string;
+  readonly onEnter: (value: number) => void;
+  readonly onCancel?: () => void;
+}
+
+const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫'] as const;
+const NAMES: Readonly<Record<string, string>> = { '.': 'point', '⌫': 'erase' };
+
+/** A number with its unit and range, on keys that a greasy thumb hits. A keyboard works too. */
+export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: NumberPadProps) {
+  const palette = usePalette();
+  const [text, setText] = useState('');
+  const value = Number(text);
+  const entered = text !== '' && Number.isFinite(value);
+  const fits = entered && value >= min && value <= max;
+  const press = (key: string): void => {
+    if (key === '⌫') setText(text.slice(0, -1));
+    else if (!(key === '.' && text.includes('.')) && text.length < 7) setText(text + key);
+  };
+  return (
+    <View style={styles.pad}>
+      <View style={[styles.field, { borderColor: entered && !fits ? palette.fault : palette.housing, backgroundColor: palette.card }]}>
+        <Text kind="small" tone="soft" style={styles.grow}>
+          {label}
+        </Text>
+        <Text style={styles.value} testID="number">
+          {text || '–'}
+        </Text>
+        <Text tone="soft">{unit}</Text>
+      </View>
+      <Text kind="small" tone={entered && !fits ? 'fault' : 'soft'}>{`${entered && !fits ? 'Must lie between' : 'Between'} ${min} and ${max} ${unit}${usual ? `; ${usual}` : ''}`}</Text>
+      <View style={styles.keys}>
+        {KEYS.map((key) => (
+          <Tap key={key} label={NAMES[key] ?? key} onPress={() => press(key)} style={styles.key}>
+            {null}
+          </Tap>
+        ))}
+      </View>
+      <View style={styles.row}>
+        {onCancel ? <Tap label="Back" kind="quiet" onPress={onCancel} /> : null}
+        <Tap label={fits ? `Enter ${value} ${unit}` : 'Enter'} kind="main" disabled={!fits} onPress={() => onEnter(value)} style={styles.grow} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  pad: { gap: space.xs },
+  field: { flexDirection: 'row', alignItems: 'baseline', gap: space.s, borderWidth: 1, borderRadius: radius.m, paddingHorizontal: space.m, minHeight: 44 },
+  value: { fontFamily: fonts.figure, fontSize: 24, lineHeight: 40 },
+  keys: { flexDirection: 'row', flexWrap: 'wrap', gap: space.xs },
+  key: { width: '32.5%', minHeight: 44, paddingVertical: 0 },
+  row: { flexDirection: 'row', gap: space.s },
+  grow: { flex: 1 },
+});

@@ -1,0 +1,134 @@
+import { CAUTIONS, checksFor, deliveredCatalogue, NOT_SURE, routeOf, unmet, type Bench, type CheckAtPlace, type Machine, type RankedCheck } from '@zealous/core';
+import { useMemo, useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { CautionLine } from '../ui/CautionLine';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { usePalette } from '../ui/theme';
+import { radius, space } from '../ui/tokens';
+import { NumberPad } from './NumberPad';
+
+export interface ResultPadProps {
+  readonly machine: Machine;
+  readonly lane?: string;
+  readonly check: RankedCheck;
+  readonly bench: Bench;
+  readonly onResult: (result: string, value?: number) => void;
+  readonly onNotDone: (why: string) => void;
+  readonly onHeat: (targetC: number) => void;
+  readonly onAnother: () => void;
+}
+
+const WHY_NOT = ['No tool for it', 'Cannot reach it', 'Stuck or too risky', 'Not on this machine'] as const;
+
+export function useCheckPlace(machine: Machine, lane: string | undefined, key: string): CheckAtPlace | undefined {
+  const places = useMemo(() => checksFor(deliveredCatalogue, machine, routeOf(machine, lane)), [machine, lane]);
+  return places.find((place) => place.key === key);
+}
+
+/** One check: what to do, why, what it needs, and its results within reach of the thumb. */
+export function ResultPad({ machine, lane, check, bench, onResult, onNotDone, onHeat, onAnother }: ResultPadProps) {
+  const palette = usePalette();
+  const place = useCheckPlace(machine, lane, check.key);
+  const [why, setWhy] = useState(false);
+  const [number, setNumber] = useState<string | undefined>(undefined);
+  const [notDone, setNotDone] = useState(false);
+  if (!place) return null;
+  const { quantity, results, asks } = place.check;
+  const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench);
+  const answers = asks ? deliveredCatalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false })) : results;
+  const longest = Math.round((place.reachMm?.[1] ?? 0) - (place.entryMm ?? 0));
+  const minutes = [`${Math.max(1, Math.round(check.handsOnMinutes))} min`, check.waitingMinutes >= 0.5 ? `+ ${Math.round(check.waitingMinutes)} min wait` : undefined].filter(Boolean).join(' ');
+
+  if (number !== undefined)
+    return (
+      <NumberPad
+        key={check.key}
+        label={quantity ? (results[0]?.label ?? 'Value') : 'Depth from the entry'}
+        unit={quantity?.unit ?? 'mm'}
+        min={quantity?.min ?? 0}
+        max={quantity?.max ?? longest + 50}
+        usual={quantity ? `sound: about ${quantity.normal.mean}` : 'mark the strand at the entry, draw it out, measure'}
+        onEnter={(value) => onResult(number, value)}
+        onCancel={() => setNumber(undefined)}
+      />
+    );
+  if (notDone)
+    return (
+      <View style={styles.column}>
+        <Text bold>Why could it not be done?</Text>
+        <View style={styles.grid}>
+          {WHY_NOT.map((reason) => (
+            <Tap key={reason} label={reason} onPress={() => onNotDone(reason)} style={styles.half} />
+          ))}
+        </View>
+        <Tap label="Back" kind="quiet" onPress={() => setNotDone(false)} />
+      </View>
+    );
+  return (
+    <View style={styles.column}>
+      <View style={styles.head}>
+        <View style={styles.grow}>
+          <Text kind="small" bold tone="deed">
+            {check.done ? 'Look here again' : 'Look here next'}
+          </Text>
+          <Text kind="large" bold heading={2} testID="check-name">
+            {check.name}
+          </Text>
+        </View>
+        <Text kind="figure" style={[styles.minutes, { borderColor: palette.housing }]}>
+          {minutes}
+        </Text>
+      </View>
+      <Text>{check.how}</Text>
+      {check.opens.length > 0 ? <Text kind="small">{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
+      {held ? (
+        <View style={[styles.held, { backgroundColor: palette.warmWash }]}>
+          <Text kind="small" style={styles.grow}>{`It ${held}.`}</Text>
+          {place.check.heat === 'hot' && bench.temperatureC < check.hotC - 10 ? <Tap label={`Heating to ${Math.round(check.hotC)} °C`} icon="heat" onPress={() => onHeat(Math.round(check.hotC))} /> : null}
+        </View>
+      ) : null}
+      {check.cautions.map((id) => {
+        const caution = CAUTIONS[id];
+        return caution ? <CautionLine key={id} caution={caution} /> : null;
+      })}
+      <View>
+        {(why ? check.because : check.because.slice(0, 1)).map((line, i) => (
+          <Text key={line} kind="small" tone="soft">
+            {i === 0 ? `Because: ${line}` : line}
+          </Text>
+        ))}
+      </View>
+      <View style={styles.grid}>
+        {quantity ? (
+          <Tap label={`Enter ${quantity.unit}`} kind="main" onPress={() => setNumber(results[0]?.id ?? 'mm')} style={styles.half} />
+        ) : (
+          answers.map((answer) => (
+            <Tap
+              key={answer.id}
+              label={answer.label}
+              onPress={() => (answer.depth ? setNumber(answer.id) : onResult(answer.id))}
+              style={[styles.half, { backgroundColor: palette.deedWash, borderColor: palette.deed }]}
+            />
+          ))
+        )}
+        <Tap label="Not sure" onPress={() => onResult(NOT_SURE)} style={styles.half} />
+        <Tap label="Could not do it" onPress={() => setNotDone(true)} style={styles.half} />
+      </View>
+      <View style={styles.head}>
+        <Tap label={why ? 'Less' : 'Why this'} kind="quiet" icon="help" onPress={() => setWhy(!why)} />
+        <Tap label="Choose another check" kind="quiet" onPress={onAnother} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  column: { gap: space.s },
+  head: { flexDirection: 'row', alignItems: 'flex-start', justifyContent: 'space-between', gap: space.s },
+  grow: { flex: 1 },
+  minutes: { borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s, paddingVertical: space.xs },
+  grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+  half: { flexBasis: '47%', flexGrow: 1 },
+  held: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.s, borderRadius: radius.m },
+});

@@ -1,0 +1,214 @@
+import { benchAt, percent, routeOf, type Assessment, type RankedCheck } from '@zealous/core';
+import { useRouter } from 'expo-router';
+import { useEffect, useMemo, useState } from 'react';
+import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useClock } from '../data/useClock';
+import { orderHref } from '../orders/links';
+import type { OrderPartProps } from '../orders/OrderShell';
+import { Notice } from '../ui/Card';
+import { useWide } from '../ui/Page';
+import { Strand } from '../ui/strand/Strand';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { usePalette } from '../ui/theme';
+import { space } from '../ui/tokens';
+import { OtherChecks } from './OtherChecks';
+import { ResultPad } from './ResultPad';
+import { StationSheet } from './StationSheet';
+import { useAssessment } from './useAssessment';
+import { useTraceKeys } from './useTraceKeys';
+
+const STRAND_WIDE = 440;
+
+/** The strand, and the one thing to do next. */
+export function TraceScreen({ order, record }: OrderPartProps) {
+  const { machine, state } = order;
+  const palette = usePalette();
+  const router = useRouter();
+  const wide = useWide();
+  const { width, height } = useWindowDimensions();
+  const now = useClock(5000);
+  const { assessment, change, failure } = useAssessment(machine, state);
+  const [station, setStation] = useState<string | undefined>(undefined);
+  const [picked, setPicked] = useState<string | undefined>(undefined);
+  const [goOn, setGoOn] = useState(false);
+  const [list, setList] = useState(false);
+  const [begun, setBegun] = useState(false);
+  const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
+  const findings = state.findings.length + state.notDone.length;
+  useEffect(() => {
+    setPicked(undefined);
+    setBegun(false);
+  }, [findings]);
+
+  const bench = benchAt(machine, state, now);
+  const check = assessment?.checks.find((item) => item.key === picked) ?? assessment?.checks.find((item) => !item.done) ?? assessment?.checks[0];
+  const stop = assessment?.advice.kind === 'repair' && !goOn && picked === undefined;
+  const last = [...state.findings, ...state.notDone].at(-1);
+
+  const choose = (at: string, mode: string, advised: boolean): void => {
+    record('cause-chosen', { station: at, mode, advised });
+    router.replace(orderHref(order.id, 'plan'));
+  };
+  const result = (key: string, opens: readonly string[], answer: string, value?: number): void => {
+    if (opens.length > 0) record('parts-moved', { off: opens });
+    record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }) });
+  };
+  const undo = (): void => {
+    if (last) record('event-withdrawn', { eventId: last.id });
+  };
+  useTraceKeys({ check: stop ? undefined : check, machine, lane: state.intake?.lane, onResult: (answer) => check && result(check.key, check.openIds, answer), onUndo: undo, onNext: () => setList(true) });
+
+  if (failure) return <Notice title="The tracer could not work this out" text={failure} />;
+  if (!assessment) return <Notice title="Weighing what is known …" />;
+
+  const strand = (
+    <ScrollView style={wide ? { width: STRAND_WIDE, flexGrow: 0, borderRightWidth: 1, borderColor: palette.line } : styles.grow}>
+      <Strand
+        machine={machine}
+        route={route}
+        stations={assessment.stations}
+        cleared={assessment.cleared}
+        {...(state.intake?.colour ? { colour: state.intake.colour } : {})}
+        {...(stop || state.closed || !check ? {} : { next: check })}
+        {...(stop && assessment.advice.station ? { repairAt: assessment.advice.station } : {})}
+        {...(station ? { chosen: station } : {})}
+        onStation={setStation}
+        width={wide ? STRAND_WIDE - 1 : width}
+      />
+      {assessment.elsewhere >= 0.05 ? <Elsewhere assessment={assessment} /> : null}
+    </ScrollView>
+  );
+  return (
+    <View style={[styles.grow, wide && styles.sideways]}>
+      {strand}
+      <View style={[styles.panel, { backgroundColor: palette.paper, borderColor: palette.line }, wide ? styles.grow : { maxHeight: height * 0.52 }]}>
+        <ChangeLine change={change} {...(last && !begun && !state.closed ? { onUndo: undo } : {})} />
+        <ScrollView contentContainerStyle={styles.panelBody}>
+          {state.closed ? (
+            <Text tone="soft">The order is closed. The strand stands as it was when the last finding was recorded.</Text>
+          ) : state.cause ? (
+            <Notice title="A cause is chosen" text="The work plan is under way. Findings can still be recorded from the list of checks." action="Go to the work" onAction={() => router.replace(orderHref(order.id, 'plan'))} />
+          ) : stop ? (
+            <EnoughKnown assessment={assessment} onRepair={choose} onGoOn={() => setGoOn(true)} onOther={() => setList(true)} />
+          ) : check ? (
+            <ResultPad
+              key={check.key}
+              machine={machine}
+              {...(state.intake?.lane ? { lane: state.intake.lane } : {})}
+              check={check}
+              bench={bench}
+              onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
+              onNotDone={(why) => record('check-not-done', { key: check.key, why })}
+              onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
+              onAnother={() => {
+                setBegun(true);
+                setList(true);
+              }}
+            />
+          ) : (
+            <Text>No check is left that could teach anything. Tap a station and take a cause.</Text>
+          )}
+          {assessment.advice.nearTie && !stop && !state.closed && !state.cause ? <NearTie check={check} /> : null}
+        </ScrollView>
+      </View>
+      {station ? (
+        <StationSheet
+          machine={machine}
+          state={state}
+          assessment={assessment}
+          station={station}
+          onClose={() => setStation(undefined)}
+          onCheck={(key) => {
+            setPicked(key);
+            setStation(undefined);
+          }}
+          onCause={(at, mode) => {
+            setStation(undefined);
+            choose(at, mode, false);
+          }}
+        />
+      ) : null}
+      {list ? (
+        <OtherChecks
+          assessment={assessment}
+          onClose={() => setList(false)}
+          onPick={(key) => {
+            setPicked(key);
+            setList(false);
+          }}
+        />
+      ) : null}
+    </View>
+  );
+}
+
+function ChangeLine({ change, onUndo }: { readonly change?: string | undefined; readonly onUndo?: () => void }) {
+  if (!change && !onUndo) return null;
+  return (
+    <View style={styles.change}>
+      <Text kind="small" bold live style={styles.grow} testID="change">
+        {change ?? ''}
+      </Text>
+      {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} /> : null}
+    </View>
+  );
+}
+
+function NearTie({ check }: { readonly check?: RankedCheck | undefined }) {
+  return (
+    <Text kind="small" tone="soft">
+      {`Near-tie: the next best would take about as long${check ? '; the gentler one stands here' : ''}.`}
+    </Text>
+  );
+}
+
+function Elsewhere({ assessment }: { readonly assessment: Assessment }) {
+  return (
+    <View style={styles.elsewhere}>
+      <Text kind="small" tone="doubt" bold>{`Something not on the list: ${percent(assessment.elsewhere)}`}</Text>
+    </View>
+  );
+}
+
+interface EnoughProps {
+  readonly assessment: Assessment;
+  readonly onRepair: (station: string, mode: string, advised: boolean) => void;
+  readonly onGoOn: () => void;
+  readonly onOther: () => void;
+}
+
+function EnoughKnown({ assessment, onRepair, onGoOn, onOther }: EnoughProps) {
+  const { advice, causes } = assessment;
+  const name = (station: string): string => assessment.stations.find((item) => item.station === station)?.name ?? station;
+  const advised = causes.find((cause) => cause.station === advice.station && cause.mode === advice.mode);
+  const others = causes.filter((cause) => cause !== advised).slice(0, 3);
+  return (
+    <View style={styles.column}>
+      <Text kind="large" bold heading={2}>
+        Repair now: enough is known
+      </Text>
+      <Text>{advice.text}</Text>
+      {advised ? (
+        <Tap label={`Repair ${name(advised.station)}: ${advised.name.toLowerCase()}, ${percent(advised.suspicion)}`} icon="repair" kind="main" onPress={() => onRepair(advised.station, advised.mode, true)} />
+      ) : null}
+      {others.map((cause) => (
+        <Tap key={`${cause.station}/${cause.mode}`} label={`${name(cause.station)}: ${cause.name.toLowerCase()}, ${percent(cause.suspicion)}`} onPress={() => onRepair(cause.station, cause.mode, false)} />
+      ))}
+      <View style={styles.change}>
+        <Tap label="Go on checking" kind="quiet" onPress={onGoOn} />
+        <Tap label="Choose a check" kind="quiet" onPress={onOther} />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  grow: { flex: 1 },
+  sideways: { flexDirection: 'row' },
+  panel: { borderTopWidth: 1 },
+  panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
+  change: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s, paddingHorizontal: space.l, minHeight: 40 },
+  elsewhere: { paddingHorizontal: space.l, paddingBottom: space.m },
+  column: { gap: space.s },
+});

@@ -1,0 +1,112 @@
+import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C, secondsToCool, temperatureAt, type Machine, type OrderState } from '@zealous/core';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Dialog, Portal, TextInput } from 'react-native-paper';
+import type { Recorder } from '../data/useOrder';
+import { useClock } from '../data/useClock';
+import { clockText } from './format';
+import { Icon } from './Icon';
+import { Tap } from './Tap';
+import { Text } from './Text';
+import { usePalette } from './theme';
+import { radius, space } from './tokens';
+
+export interface HeatBandProps {
+  readonly machine: Machine;
+  readonly state: OrderState;
+  readonly record: Recorder;
+  readonly printC: number;
+}
+
+interface Reading {
+  readonly icon: string;
+  readonly words: string;
+  readonly warm: boolean;
+}
+
+/** The machine's recorded heat and power in words, with the time to the next threshold while it cools. */
+export function readHeat(machine: Machine, state: OrderState, now: number): Reading {
+  const { heat, power } = state;
+  const t = temperatureAt(machine, heat, now);
+  const { ambientC, coolTauS } = machine.heat;
+  const degrees = `${Math.round(t)} °C`;
+  if (heat.targetC > 0 && t < heat.targetC - 3) return { icon: 'heat', words: `Heating: ${degrees} of ${heat.targetC} °C`, warm: true };
+  if (heat.targetC > 0) return { icon: 'heat', words: `Hot at ${degrees}`, warm: true };
+  if (t > SAFE_TO_TOUCH_C) {
+    const to = t > SWITCH_OFF_BELOW_C ? SWITCH_OFF_BELOW_C : SAFE_TO_TOUCH_C;
+    const left = clockText(secondsToCool(t, to, ambientC, coolTauS));
+    const what = to === SWITCH_OFF_BELOW_C ? `below ${to} °C in` : 'safe to touch in';
+    return { icon: 'heat', words: `Cooling, about ${degrees}: ${what} ${left}`, warm: true };
+  }
+  return power === 'on' ? { icon: 'power', words: 'Switched on, cold', warm: false } : { icon: 'cold', words: 'Cold and off', warm: false };
+}
+
+/** Across the top of every order screen: what state the machine is in, one tap to change it. */
+export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
+  const palette = usePalette();
+  const now = useClock(1000);
+  const [open, setOpen] = useState(false);
+  const [reading, setReading] = useState('');
+  const heat = readHeat(machine, state, now);
+  const temperature = temperatureAt(machine, state.heat, now);
+  const tooHot = temperature > SWITCH_OFF_BELOW_C;
+  const value = Number(reading.replace(',', '.'));
+  const fits = reading.trim() !== '' && Number.isFinite(value) && value >= -30 && value <= 700;
+  const change = (body: Parameters<typeof record<'bench-changed'>>[1]): void => {
+    record('bench-changed', body);
+    setOpen(false);
+    setReading('');
+  };
+  return (
+    <View style={[styles.band, { backgroundColor: heat.warm ? palette.warmWash : palette.card, borderColor: heat.warm ? palette.warm : palette.line }]}>
+      <View style={styles.words}>
+        <Icon name={heat.icon} color={heat.warm ? palette.warm : palette.soft} />
+        <Text tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
+          {heat.words}
+        </Text>
+      </View>
+      <Tap label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
+      <Portal>
+        <Dialog visible={open} onDismiss={() => setOpen(false)} style={{ backgroundColor: palette.card, maxWidth: 460, alignSelf: 'center', width: '92%' }}>
+          <Dialog.Title>What is the machine doing?</Dialog.Title>
+          <Dialog.Content style={styles.dialog}>
+            <Tap label={`Heating to ${printC} °C, print heat`} icon="heat" onPress={() => change({ targetC: printC, power: 'on' })} />
+            <Tap label="Target to zero, cooling with fans on" icon="cold" onPress={() => change({ targetC: 0, power: 'on' })} />
+            {state.power === 'off' ? <Tap label="Switched on, not heating" icon="power" onPress={() => change({ power: 'on', targetC: 0 })} /> : null}
+            <Tap
+              label={tooHot ? `Off: not above ${SWITCH_OFF_BELOW_C} °C, about ${Math.round(temperature)} °C now` : 'Switched off and unplugged'}
+              icon="power"
+              disabled={tooHot}
+              onPress={() => change({ power: 'off' })}
+            />
+            {tooHot ? <Text kind="small" tone="soft">Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it is colder than reckoned.</Text> : null}
+            <View style={styles.reading}>
+              <TextInput
+                mode="outlined"
+                dense
+                label="It reads, °C"
+                accessibilityLabel="Temperature reading in degrees Celsius"
+                inputMode="decimal"
+                value={reading}
+                onChangeText={setReading}
+                style={styles.grow}
+              />
+              <Tap label="Note reading" disabled={!fits} onPress={() => change({ readingC: value })} />
+            </View>
+          </Dialog.Content>
+          <Dialog.Actions>
+            <Tap label="Leave as it is" kind="quiet" onPress={() => setOpen(false)} />
+          </Dialog.Actions>
+        </Dialog>
+      </Portal>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  band: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', borderBottomWidth: 2, paddingLeft: space.m },
+  words: { flexDirection: 'row', alignItems: 'center', gap: space.s, flex: 1 },
+  grow: { flex: 1 },
+  dialog: { gap: space.s },
+  reading: { flexDirection: 'row', alignItems: 'center', gap: space.s, borderRadius: radius.m },
+});

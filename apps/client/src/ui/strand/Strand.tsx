@@ -1,0 +1,177 @@
+import type { ClearedSpan, Machine, RankedCheck, Route, StationSuspicion } from '@zealous/core';
+import { laneRuns } from '@zealous/core';
+import { area, curveMonotoneY } from 'd3-shape';
+import { Pressable, StyleSheet, View } from 'react-native';
+import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
+import { Text } from '../Text';
+import { usePalette } from '../theme';
+import { filamentColour, fonts, space } from '../tokens';
+import { useTween } from '../useTween';
+import { Housing } from './Housing';
+import { layoutStrand, type Row } from './layout';
+
+export interface StrandProps {
+  readonly machine: Machine;
+  readonly route: Route;
+  readonly stations: readonly StationSuspicion[];
+  readonly cleared: readonly ClearedSpan[];
+  readonly colour?: string;
+  /** The check that is next; its flag stands at its place. */
+  readonly next?: RankedCheck;
+  /** Where repair begins, once checking stops. */
+  readonly repairAt?: string;
+  readonly chosen?: string;
+  readonly onStation?: (id: string) => void;
+  readonly width: number;
+}
+
+/** The strand runs here; the other lanes to its left, the names to its right. */
+const AXIS = 74;
+const NAMES = 116;
+/** From here on a percentage stands beside the name. */
+const WORTH_A_NUMBER = 0.04;
+
+/** Stations that the next check sees, as first and last row. */
+function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly [Row, Row] | undefined {
+  if (!next) return undefined;
+  const first = rows.findIndex((row) => row.id === next.station);
+  const to = next.key.split('>')[1];
+  const end = to === undefined ? first : to === 'end' ? rows.findLastIndex((row) => row.kind === 'heat-break') : rows.findIndex((row) => row.id === to) - 1;
+  const [a, b] = [rows[first], rows[Math.max(first, end)]];
+  return a && b ? [a, b] : undefined;
+}
+
+/**
+ * The filament path as one strand, spool at the top: it swells and is hatched where it may be stuck, and is thin and
+ * straight where it is proved clear.
+ */
+export function Strand({ machine, route, stations, cleared, colour, next, repairAt, chosen, onStation, width }: StrandProps) {
+  const palette = usePalette();
+  const suspicions = useTween(stations.map((station) => station.suspicion));
+  const { rows, height } = layoutStrand(route, stations, suspicions);
+  const span = flagSpan(rows, next);
+  const fill = filamentColour(colour);
+  const points = rows.flatMap((row) => [
+    { y: row.top, w: Math.min(row.swell, 4.5) },
+    { y: row.middle, w: row.swell },
+  ]);
+  const last = rows.at(-1);
+  if (last) points.push({ y: last.top + last.height, w: 1.5 });
+  const outline =
+    area<{ y: number; w: number }>()
+      .y((point) => point.y)
+      .x0((point) => AXIS - point.w)
+      .x1((point) => AXIS + point.w)
+      .curve(curveMonotoneY)(points) ?? '';
+  const doubted = rows.filter((row) => row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined);
+
+  return (
+    <View style={{ width, height }} role="group" aria-label={`Filament path of ${machine.name}`}>
+      <Svg width={width} height={height} aria-hidden>
+        <Defs>
+          <Pattern id="doubt" patternUnits="userSpaceOnUse" width={7} height={7} patternTransform="rotate(45)">
+            <Line x1={0} y1={0} x2={0} y2={7} stroke={palette.doubt} strokeWidth={4} />
+          </Pattern>
+          <ClipPath id="strand">
+            <Path d={outline} />
+          </ClipPath>
+        </Defs>
+        {rows.map((row) => (
+          <Rect key={row.id} x={0} y={row.top} width={width} height={row.height} fill={row.id === chosen ? palette.doubtWash : 'none'} />
+        ))}
+        <OtherLanes machine={machine} route={route} rows={rows} stroke={palette.housing} />
+        {rows.map((row) => (
+          <Housing key={row.id} kind={row.kind} x={AXIS} top={row.top} height={row.height} stroke={palette.housing} fill={palette.card} />
+        ))}
+        <Path d={outline} fill={fill} stroke={palette.ink} strokeWidth={1.2} />
+        <G clipPath="url(#strand)">
+          {doubted.map((row) => (
+            <Rect key={row.id} x={AXIS - 40} y={row.top} width={80} height={row.height} fill="url(#doubt)" />
+          ))}
+        </G>
+        {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
+        {cleared.map((item) => (
+          <ClearedMark key={item.from} rows={rows} span={item} stroke={palette.clear} />
+        ))}
+        {span ? (
+          <G>
+            <Path
+              d={`M${AXIS - 36} ${span[0].top + 3} h-9 V${span[1].top + span[1].height - 3} h9`}
+              fill="none"
+              stroke={palette.deed}
+              strokeWidth={2.5}
+              strokeLinejoin="round"
+            />
+            <Path d={`M${AXIS - 45} ${span[0].top + 3} h-24 l6 8 l-6 8 h24 Z`} fill={palette.deed} />
+          </G>
+        ) : null}
+      </Svg>
+      {rows.map((row) => (
+        <StationLine key={row.id} row={row} flag={next !== undefined && row.id === next.station} repair={row.id === repairAt} {...(onStation ? { onStation } : {})} />
+      ))}
+    </View>
+  );
+}
+
+/** A line beside the strand, from the first to the last station of a cleared span, with a tick at each. */
+function ClearedMark({ rows, span, stroke }: { readonly rows: readonly Row[]; readonly span: ClearedSpan; readonly stroke: string }) {
+  const inside = rows.filter((row) => span.stations.includes(row.id));
+  return (
+    <G>
+      {inside.map((row) => (
+        <Path key={row.id} d={`M${AXIS + 30} ${row.middle} l3.5 3.5 l6.5 -8`} fill="none" stroke={stroke} strokeWidth={2.2} />
+      ))}
+    </G>
+  );
+}
+
+/** The lanes that are not in use, as thin lines that merge where they merge. */
+function OtherLanes({ machine, route, rows, stroke }: { readonly machine: Machine; readonly route: Route; readonly rows: readonly Row[]; readonly stroke: string }) {
+  const others = laneRuns(machine).filter((run) => run.id !== route.lane && run.into !== undefined);
+  const merge = rows.find((row) => row.id === others[0]?.into);
+  if (!merge) return null;
+  const top = rows[0]?.top ?? 0;
+  return (
+    <G>
+      {others.map((run, i) => {
+        const x = 8 + i * 9;
+        return <Path key={run.id} d={`M${x} ${top} V${merge.top - 22} C${x} ${merge.top - 6} ${AXIS - 20} ${merge.top - 14} ${AXIS - 16 + i * 5} ${merge.top + 3}`} fill="none" stroke={stroke} strokeWidth={1.5} strokeDasharray="5 3" />;
+      })}
+    </G>
+  );
+}
+
+function StationLine({ row, flag, repair, onStation }: { readonly row: Row; readonly flag: boolean; readonly repair: boolean; readonly onStation?: (id: string) => void }) {
+  const worth = row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined;
+  const share = `${Math.round(row.suspicion * 100)} %`;
+  const words = row.clearedBy !== undefined ? 'cleared' : worth ? `suspicion ${share}` : 'little suspicion';
+  const strong = worth && row.suspicion >= 0.2;
+  return (
+    <Pressable
+      role="button"
+      aria-label={`${row.name}: ${words}${flag ? ', the next check is here' : ''}${repair ? ', repair begins here' : ''}`}
+      onPress={() => onStation?.(row.id)}
+      disabled={!onStation}
+      style={[styles.line, { top: row.top, height: row.height }]}
+    >
+      <Text kind={strong ? 'large' : 'small'} bold={strong || flag} tone={row.clearedBy !== undefined ? 'clear' : worth ? 'ink' : 'soft'} lines={1} style={styles.name}>
+        {row.name}
+      </Text>
+      {repair ? (
+        <Text kind="small" bold tone="deed">
+          repair here
+        </Text>
+      ) : null}
+      {worth ? (
+        <Text tone="doubt" bold style={{ fontFamily: fonts.figure, fontSize: strong ? 22 : 14, lineHeight: strong ? 26 : 18 }}>
+          {share}
+        </Text>
+      ) : null}
+    </Pressable>
+  );
+}
+
+const styles = StyleSheet.create({
+  line: { position: 'absolute', left: 0, right: space.s, paddingLeft: NAMES, flexDirection: 'row', alignItems: 'center', gap: space.s },
+  name: { flexShrink: 1, flexGrow: 1 },
+});

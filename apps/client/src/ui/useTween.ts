@@ -1,0 +1,27 @@
+import { useEffect, useRef, useState } from 'react';
+
+const still = (): boolean => globalThis.matchMedia?.('(prefers-reduced-motion: reduce)').matches ?? false;
+
+/** Numbers that move to their new values in a moment, to show what moved; at once with reduced motion. */
+export function useTween(target: readonly number[], durationMs = 500): readonly number[] {
+  const [shown, setShown] = useState(target);
+  const from = useRef(target);
+  const key = target.map((x) => x.toFixed(4)).join();
+  useEffect(() => {
+    const start = from.current.length === target.length ? from.current : target;
+    const began = performance.now();
+    let frame = 0;
+    const step = (now: number): void => {
+      const t = still() ? 1 : Math.min(1, Math.max(0, (now - began) / durationMs));
+      const ease = 1 - (1 - t) ** 3;
+      const next = target.map((x, i) => (start[i] ?? x) + (x - (start[i] ?? x)) * ease);
+      from.current = next;
+      setShown(next);
+      if (t < 1) frame = requestAnimationFrame(step);
+    };
+    frame = requestAnimationFrame(step);
+    return () => cancelAnimationFrame(frame);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` is the target's content
+  }, [key, durationMs]);
+  return shown.length === target.length ? shown : target;
+}
