@@ -16,7 +16,8 @@ function seeded(seed: number): Random {
 }
 
 const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
-const quantile = (list: readonly number[], q: number): number => [...list].sort((a, b) => a - b)[Math.floor(q * (list.length - 1))] ?? 0;
+const quantile = (list: readonly number[], q: number): number =>
+  [...list].sort((a, b) => a - b)[Math.floor(q * (list.length - 1))] ?? 0;
 
 function row(machine: string, policy: string, tallies: readonly Tally[]) {
   const minutes = tallies.map((tally) => tally.minutes);
@@ -24,7 +25,7 @@ function row(machine: string, policy: string, tallies: readonly Tally[]) {
     machine,
     policy,
     'mean min': Number(mean(minutes).toFixed(1)),
-    '± s.e.': Number((Math.sqrt(mean(minutes.map((x) => (x - mean(minutes)) ** 2)) / minutes.length)).toFixed(1)),
+    '± s.e.': Number(Math.sqrt(mean(minutes.map((x) => (x - mean(minutes)) ** 2)) / minutes.length).toFixed(1)),
     '90th pct': Number(quantile(minutes, 0.9).toFixed(0)),
     'right first': `${Math.round(100 * mean(tallies.map((tally) => (tally.rightFirst ? 1 : 0))))} %`,
     checks: Number(mean(tallies.map((tally) => tally.checks)).toFixed(1)),
@@ -39,9 +40,21 @@ const rows = readdirSync(folder)
     const machine = parseMachine(JSON.parse(readFileSync(join(folder, name), 'utf8')));
     const orders = Array.from({ length: ORDERS }, (_, i) => drawOrder(machine, deliveredCatalogue, seeded(SEED + i)));
     return [
-      row(machine.name, 'tracer', orders.map((order, i) => followTracer(order, seeded(SEED * 2 + i)))),
-      ...HABITS.map((habit) => row(machine.name, habit.name, orders.map((order, i) => followHabit(habit, order, seeded(SEED * 2 + i))))),
+      row(
+        machine.name,
+        'tracer',
+        orders.map((order, i) => followTracer(order, seeded(SEED * 2 + i))),
+      ),
+      ...HABITS.map((habit) =>
+        row(
+          machine.name,
+          habit.name,
+          orders.map((order, i) => followHabit(habit, order, seeded(SEED * 2 + i))),
+        ),
+      ),
     ];
   });
-console.log(`${ORDERS} orders with a hidden fault on each machine, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`);
+console.log(
+  `${ORDERS} orders with a hidden fault on each machine, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
+);
 console.table(rows);

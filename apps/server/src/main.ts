@@ -18,7 +18,10 @@ async function main(): Promise<void> {
   const demo = process.env['ZT_DEMO'];
   if (demo) await loadDemo(db, resolve(demo));
   const webRoot = process.env['ZT_WEB'];
-  const app = createApp(db, { logLevel: process.env['ZT_LOG'] ?? 'warn', ...(webRoot ? { webRoot: resolve(webRoot) } : {}) });
+  const app = createApp(db, {
+    logLevel: process.env['ZT_LOG'] ?? 'warn',
+    ...(webRoot ? { webRoot: resolve(webRoot) } : {}),
+  });
   const server = app.listen(port, host, (error) => {
     if (error) {
       console.error(`Port ${port} cannot be used (${error.message}). Stop what uses it, or set ZT_PORT.`);

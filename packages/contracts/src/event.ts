@@ -2,7 +2,15 @@ import 'reflect-metadata';
 import type { OrderEvent } from '@zealous/core';
 import { FormatError, parseEvent } from '@zealous/core/formats';
 import { Type } from 'class-transformer';
-import { IsISO8601, IsObject, IsString, IsUUID, Length, registerDecorator, type ValidationArguments } from 'class-validator';
+import {
+  IsISO8601,
+  IsObject,
+  IsString,
+  IsUUID,
+  Length,
+  registerDecorator,
+  type ValidationArguments,
+} from 'class-validator';
 
 /** What the published schema says of an event, as one rule, so that file and message are never judged by two. */
 function FitsEventSchema(): PropertyDecorator {

@@ -20,17 +20,45 @@ export function BenchScreen() {
   const closed = useOrdersQuery({ status: 'closed' });
   const unsent = useAppSelector((root) => root.orders.outbox);
   const items = open.data?.items ?? [];
-  const fresh = [...new Set(unsent.map((item) => item.orderId))].filter((id) => !items.some((order) => order.id === id));
+  const fresh = [...new Set(unsent.map((item) => item.orderId))].filter(
+    (id) => !items.some((order) => order.id === id),
+  );
   const takeIn = (): void => router.push('/take-in');
   return (
-    <Page title="Bench" head={wide ? <Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} /> : null} foot={wide ? null : <View style={styles.foot}><Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} /></View>}>
+    <Page
+      title="Bench"
+      head={wide ? <Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} /> : null}
+      foot={
+        wide ? null : (
+          <View style={styles.foot}>
+            <Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} />
+          </View>
+        )
+      }
+    >
       {open.isLoading ? <Notice title="Fetching the bench …" /> : null}
       {open.isError && !open.data ? (
-        <Notice title="The bench could not be fetched" text="The server does not answer. Orders opened on this phone before can still be worked on." action="Try again" onAction={() => void open.refetch()} />
+        <Notice
+          title="The bench could not be fetched"
+          text="The server does not answer. Orders opened on this phone before can still be worked on."
+          action="Try again"
+          onAction={() => void open.refetch()}
+        />
       ) : null}
-      {open.data && items.length === 0 && fresh.length === 0 ? <Notice title="The bench is empty" text="When a machine comes in, take it in: what is seen, when it began, what was done before. The first suspicion stands at once." action="Take in a machine" onAction={takeIn} /> : null}
+      {open.data && items.length === 0 && fresh.length === 0 ? (
+        <Notice
+          title="The bench is empty"
+          text="When a machine comes in, take it in: what is seen, when it began, what was done before. The first suspicion stands at once."
+          action="Take in a machine"
+          onAction={takeIn}
+        />
+      ) : null}
       {fresh.map((id) => (
-        <Tap key={id} label="An order taken in on this phone, not sent yet" onPress={() => router.push(orderHref(id, 'trace'))} />
+        <Tap
+          key={id}
+          label="An order taken in on this phone, not sent yet"
+          onPress={() => router.push(orderHref(id, 'trace'))}
+        />
       ))}
       <View style={[styles.list, wide && styles.grid]}>
         {items.map((order) => (
@@ -42,7 +70,11 @@ export function BenchScreen() {
       {(closed.data?.items.length ?? 0) > 0 ? (
         <Section title="Closed lately">
           {closed.data?.items.slice(0, 8).map((order) => (
-            <Tap key={order.id} label={`${order.machineName}: ${order.lead?.name ?? order.outcome ?? ''}`} onPress={() => router.push(orderHref(order.id, 'record'))}>
+            <Tap
+              key={order.id}
+              label={`${order.machineName}: ${order.lead?.name ?? order.outcome ?? ''}`}
+              onPress={() => router.push(orderHref(order.id, 'record'))}
+            >
               <Text kind="small" tone="soft" style={styles.centre}>
                 {`${order.closedAt?.slice(0, 10) ?? ''} · ${order.number}`}
               </Text>

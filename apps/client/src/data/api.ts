@@ -1,5 +1,12 @@
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
-import type { EventStored, MachineSummary, OrderDocument, OrderSummary, Paged, StoredEvent } from '@zealous/contracts/messages';
+import type {
+  EventStored,
+  MachineSummary,
+  OrderDocument,
+  OrderSummary,
+  Paged,
+  StoredEvent,
+} from '@zealous/contracts/messages';
 import type { Machine, OrderEvent } from '@zealous/core';
 
 export const api = createApi({

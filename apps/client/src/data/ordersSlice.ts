@@ -39,7 +39,10 @@ const slice = createSlice({
   reducers: {
     orderOpened(state, { payload }: PayloadAction<OrderDocument>) {
       const { id, machine, events } = payload;
-      return { ...state, byId: { ...state.byId, [id]: { machine, stored: merged(state.byId[id]?.stored ?? [], events) } } };
+      return {
+        ...state,
+        byId: { ...state.byId, [id]: { machine, stored: merged(state.byId[id]?.stored ?? [], events) } },
+      };
     },
     /** A new order, made on this device before the server knows of it. */
     orderBegun(state, { payload }: PayloadAction<{ id: string; machine: Machine }>) {
@@ -62,7 +65,9 @@ const slice = createSlice({
       return { ...state, outbox, byId: { ...state.byId, [payload.orderId]: { ...entry, stored } } };
     },
     eventRefused(state, { payload }: PayloadAction<{ eventId: string; problem: Problem }>) {
-      const outbox = state.outbox.map((item) => (item.event.id === payload.eventId ? { ...item, problem: payload.problem } : item));
+      const outbox = state.outbox.map((item) =>
+        item.event.id === payload.eventId ? { ...item, problem: payload.problem } : item,
+      );
       return { ...state, outbox };
     },
     refusedDropped(state, { payload }: PayloadAction<string>) {
@@ -74,5 +79,14 @@ const slice = createSlice({
   },
 });
 
-export const { orderOpened, orderBegun, eventsArrived, eventRecorded, eventSent, eventRefused, refusedDropped, connection } = slice.actions;
+export const {
+  orderOpened,
+  orderBegun,
+  eventsArrived,
+  eventRecorded,
+  eventSent,
+  eventRefused,
+  refusedDropped,
+  connection,
+} = slice.actions;
 export const ordersReducer = slice.reducer;

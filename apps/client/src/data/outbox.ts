@@ -27,7 +27,13 @@ export function runOutbox(store: AppStore): () => void {
       store.dispatch(connection(true));
       store.dispatch(eventSent({ orderId, event, seq: result.data.seq }));
       void step();
-    } else if (error && 'status' in error && typeof error.status === 'number' && error.status >= 400 && error.status < 500) {
+    } else if (
+      error &&
+      'status' in error &&
+      typeof error.status === 'number' &&
+      error.status >= 400 &&
+      error.status < 500
+    ) {
       store.dispatch(connection(true));
       store.dispatch(eventRefused({ eventId: event.id, problem: problemOf(error.data, error.status) }));
       void step();
@@ -56,5 +62,10 @@ function problemOf(data: unknown, status: number): Problem {
       // not a problem document
     }
   }
-  return { type: 'about:blank', title: 'Not taken', status, detail: 'The server did not take this entry. Remove it and record it again.' };
+  return {
+    type: 'about:blank',
+    title: 'Not taken',
+    status,
+    detail: 'The server did not take this entry. Remove it and record it again.',
+  };
 }

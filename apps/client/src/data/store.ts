@@ -19,7 +19,8 @@ export function makeStore() {
   store.subscribe(() => {
     const now = store.getState();
     if (now.orders.outbox !== last.orders.outbox) save('outbox', now.orders.outbox);
-    if (now.orders.byId !== last.orders.byId) save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
+    if (now.orders.byId !== last.orders.byId)
+      save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
     if (now.settings !== last.settings) save('settings', now.settings);
     if (now.draft !== last.draft) save('draft', now.draft);
     last = now;

@@ -1,5 +1,15 @@
 import { createSelector } from '@reduxjs/toolkit';
-import { deliveredCatalogue, phaseOf, reduceOrder, type EventBodies, type EventType, type Machine, type OrderEvent, type OrderState, type Phase } from '@zealous/core';
+import {
+  deliveredCatalogue,
+  phaseOf,
+  reduceOrder,
+  type EventBodies,
+  type EventType,
+  type Machine,
+  type OrderEvent,
+  type OrderState,
+  type Phase,
+} from '@zealous/core';
 import { useCallback, useEffect, useMemo } from 'react';
 import { v4 as uuid } from 'uuid';
 import { api, useOrderQuery } from './api';
@@ -16,14 +26,27 @@ export interface OpenOrder {
 }
 
 const makeSelector = (id: string) =>
-  createSelector([(root: RootState) => root.orders.byId[id], (root: RootState) => root.orders.outbox], (entry, outbox): OpenOrder | undefined => {
-    if (!entry) return undefined;
-    const unsent = outbox.filter((item) => item.orderId === id);
-    const known = new Set(entry.stored.map((item) => item.event.id));
-    const events = [...entry.stored.map((item) => item.event), ...unsent.filter((item) => !item.problem && !known.has(item.event.id)).map((item) => item.event)];
-    const state = reduceOrder(entry.machine, deliveredCatalogue, events);
-    return { id, machine: entry.machine, events, state, phase: phaseOf(entry.machine, deliveredCatalogue, state), unsent };
-  });
+  createSelector(
+    [(root: RootState) => root.orders.byId[id], (root: RootState) => root.orders.outbox],
+    (entry, outbox): OpenOrder | undefined => {
+      if (!entry) return undefined;
+      const unsent = outbox.filter((item) => item.orderId === id);
+      const known = new Set(entry.stored.map((item) => item.event.id));
+      const events = [
+        ...entry.stored.map((item) => item.event),
+        ...unsent.filter((item) => !item.problem && !known.has(item.event.id)).map((item) => item.event),
+      ];
+      const state = reduceOrder(entry.machine, deliveredCatalogue, events);
+      return {
+        id,
+        machine: entry.machine,
+        events,
+        state,
+        phase: phaseOf(entry.machine, deliveredCatalogue, state),
+        unsent,
+      };
+    },
+  );
 
 /** How often the other phone's findings are asked for. */
 const POLL_MS = 2000;
@@ -74,12 +97,15 @@ export function useOrder(id: string): OrderView {
       const entry = store.getState().orders.byId[id];
       if (stopped || !entry || globalThis.document?.hidden) return;
       const after = knownUpTo(entry.stored);
-      const answer = await dispatch(api.endpoints.eventsAfter.initiate({ id, after }, { forceRefetch: true, subscribe: false }));
+      const answer = await dispatch(
+        api.endpoints.eventsAfter.initiate({ id, after }, { forceRefetch: true, subscribe: false }),
+      );
       if (stopped) return;
       if (answer.data) {
         dispatch(connection(true));
         dispatch(eventsArrived({ orderId: id, events: answer.data }));
-      } else if (answer.error && 'status' in answer.error && typeof answer.error.status !== 'number') dispatch(connection(false));
+      } else if (answer.error && 'status' in answer.error && typeof answer.error.status !== 'number')
+        dispatch(connection(false));
     };
     const timer = setInterval(() => void ask(), POLL_MS);
     return () => {
@@ -89,6 +115,11 @@ export function useOrder(id: string): OrderView {
   }, [dispatch, id, store]);
 
   const missing = error && 'status' in error && error.status === 404;
-  const failure = !order && error ? (missing ? 'There is no such work order.' : 'The server does not answer. Is it running?') : undefined;
+  const failure =
+    !order && error
+      ? missing
+        ? 'There is no such work order.'
+        : 'The server does not answer. Is it running?'
+      : undefined;
   return { ...(order ? { order } : {}), loading: isLoading && !order, ...(failure ? { failure } : {}), retry: refetch };
 }

@@ -33,10 +33,12 @@ const HOTTER = [
 ] as const;
 const UNKNOWN = 'unknown';
 
-const toggled = (list: readonly string[], id: string): readonly string[] => (list.includes(id) ? list.filter((item) => item !== id) : [...list, id]);
+const toggled = (list: readonly string[], id: string): readonly string[] =>
+  list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
 
 /** Number of an order: day, and a few signs of its id, so that two phones never give the same. */
-const orderNumber = (id: string, now: Date): string => `${now.toISOString().slice(2, 10).replaceAll('-', '')}-${id.slice(0, 3)}`;
+const orderNumber = (id: string, now: Date): string =>
+  `${now.toISOString().slice(2, 10).replaceAll('-', '')}-${id.slice(0, 3)}`;
 
 /** One column, few taps, nothing that must be known. */
 export function TakeInScreen() {
@@ -54,7 +56,11 @@ export function TakeInScreen() {
     const id = uuid();
     const lanes = laneRuns(ready);
     const lane = draft.lane ?? (lanes.length > 1 ? lanes[0]?.id : undefined);
-    const event = makeEvent(by, 'taken-in', bodyOf({ ...draft, ...(lane === undefined ? {} : { lane }) }, ready.id, orderNumber(id, new Date())));
+    const event = makeEvent(
+      by,
+      'taken-in',
+      bodyOf({ ...draft, ...(lane === undefined ? {} : { lane }) }, ready.id, orderNumber(id, new Date())),
+    );
     dispatch(orderBegun({ id, machine: ready }));
     dispatch(eventRecorded({ orderId: id, event }));
     dispatch(draftEmptied());
@@ -79,34 +85,97 @@ export function TakeInScreen() {
     >
       <View style={styles.column}>
         <Section title="Machine">
-          {machines.isError ? <Notice title="The machines could not be fetched" text="The server does not answer. What you fill in here is kept." action="Try again" onAction={() => void machines.refetch()} /> : null}
+          {machines.isError ? (
+            <Notice
+              title="The machines could not be fetched"
+              text="The server does not answer. What you fill in here is kept."
+              action="Try again"
+              onAction={() => void machines.refetch()}
+            />
+          ) : null}
           {machines.isLoading ? <Text tone="soft">Fetching the machines …</Text> : null}
-          <Choice label="Machine" options={(machines.data ?? []).map((item) => ({ id: item.id, label: item.name }))} chosen={draft.machineId ? [draft.machineId] : []} onToggle={(id) => dispatch(draftChanged({ machineId: id, lane: undefined }))} />
+          <Choice
+            label="Machine"
+            options={(machines.data ?? []).map((item) => ({ id: item.id, label: item.name }))}
+            chosen={draft.machineId ? [draft.machineId] : []}
+            onToggle={(id) => dispatch(draftChanged({ machineId: id, lane: undefined }))}
+          />
           {machine ? <Text kind="small" tone="soft">{`${machine.family}. ${machine.summary}`}</Text> : null}
         </Section>
         {machine && laneRuns(machine).length > 1 ? (
           <Section title="Which lane?">
-            <Choice label="Lane" options={laneRuns(machine).map((run) => ({ id: run.id, label: run.name }))} chosen={[draft.lane ?? laneRuns(machine)[0]?.id ?? '']} onToggle={(id) => set({ lane: id })} />
+            <Choice
+              label="Lane"
+              options={laneRuns(machine).map((run) => ({ id: run.id, label: run.name }))}
+              chosen={[draft.lane ?? laneRuns(machine)[0]?.id ?? '']}
+              onToggle={(id) => set({ lane: id })}
+            />
           </Section>
         ) : null}
         <Section title="What is seen? Several may apply">
-          <Choice label="Seen" several options={symptoms} chosen={draft.symptoms} onToggle={(id) => set({ symptoms: toggled(draft.symptoms, id) })} />
+          <Choice
+            label="Seen"
+            several
+            options={symptoms}
+            chosen={draft.symptoms}
+            onToggle={(id) => set({ symptoms: toggled(draft.symptoms, id) })}
+          />
         </Section>
         <Section title="When did it begin?">
-          <Choice label="Began" options={[...onsets, { id: UNKNOWN, label: 'Don’t know' }]} chosen={[draft.onset ?? UNKNOWN]} onToggle={(id) => dispatch(draftChanged({ onset: id === UNKNOWN ? undefined : id }))} />
+          <Choice
+            label="Began"
+            options={[...onsets, { id: UNKNOWN, label: 'Don’t know' }]}
+            chosen={[draft.onset ?? UNKNOWN]}
+            onToggle={(id) => dispatch(draftChanged({ onset: id === UNKNOWN ? undefined : id }))}
+          />
         </Section>
         <Section title="Filament in it">
-          <Choice label="Material" options={materials.map(({ id, name }) => ({ id, label: name }))} chosen={[draft.material ?? UNKNOWN]} onToggle={(id) => dispatch(draftChanged({ material: id === UNKNOWN ? undefined : id }))} />
-          <Choice label="Colour" options={FILAMENT_WORDS.map((word) => ({ id: word as string, label: word, swatch: filamentColour(word) }))} chosen={draft.colour ? [draft.colour] : []} onToggle={(id) => dispatch(draftChanged({ colour: draft.colour === id ? undefined : id }))} />
+          <Choice
+            label="Material"
+            options={materials.map(({ id, name }) => ({ id, label: name }))}
+            chosen={[draft.material ?? UNKNOWN]}
+            onToggle={(id) => dispatch(draftChanged({ material: id === UNKNOWN ? undefined : id }))}
+          />
+          <Choice
+            label="Colour"
+            options={FILAMENT_WORDS.map((word) => ({ id: word as string, label: word, swatch: filamentColour(word) }))}
+            chosen={draft.colour ? [draft.colour] : []}
+            onToggle={(id) => dispatch(draftChanged({ colour: draft.colour === id ? undefined : id }))}
+          />
           <Text bold>How long was it loaded?</Text>
-          <Choice label="Weeks loaded" options={WEEKS} chosen={[WEEKS.find((item) => item.id === String(draft.weeksLoaded))?.id ?? UNKNOWN]} onToggle={(id) => dispatch(draftChanged({ weeksLoaded: id === UNKNOWN ? undefined : Number(id) }))} />
+          <Choice
+            label="Weeks loaded"
+            options={WEEKS}
+            chosen={[WEEKS.find((item) => item.id === String(draft.weeksLoaded))?.id ?? UNKNOWN]}
+            onToggle={(id) => dispatch(draftChanged({ weeksLoaded: id === UNKNOWN ? undefined : Number(id) }))}
+          />
           <Text bold>Did a hotter plastic run before?</Text>
-          <Choice label="Hotter before" options={HOTTER} chosen={[draft.hotterBefore === undefined ? UNKNOWN : draft.hotterBefore ? 'yes' : 'no']} onToggle={(id) => dispatch(draftChanged({ hotterBefore: id === UNKNOWN ? undefined : id === 'yes' }))} />
+          <Choice
+            label="Hotter before"
+            options={HOTTER}
+            chosen={[draft.hotterBefore === undefined ? UNKNOWN : draft.hotterBefore ? 'yes' : 'no']}
+            onToggle={(id) => dispatch(draftChanged({ hotterBefore: id === UNKNOWN ? undefined : id === 'yes' }))}
+          />
         </Section>
         <Section title="What was done before it came in?">
-          <Choice label="Done before" several options={before} chosen={draft.before} onToggle={(id) => set({ before: toggled(draft.before, id) })} />
+          <Choice
+            label="Done before"
+            several
+            options={before}
+            chosen={draft.before}
+            onToggle={(id) => set({ before: toggled(draft.before, id) })}
+          />
         </Section>
-        <TextInput mode="outlined" label="Note" accessibilityLabel="Note" value={draft.note ?? ''} onChangeText={(note) => set({ note })} maxLength={1000} multiline style={styles.note} />
+        <TextInput
+          mode="outlined"
+          label="Note"
+          accessibilityLabel="Note"
+          value={draft.note ?? ''}
+          onChangeText={(note) => set({ note })}
+          maxLength={1000}
+          multiline
+          style={styles.note}
+        />
       </View>
     </Page>
   );

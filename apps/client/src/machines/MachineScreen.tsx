@@ -22,19 +22,52 @@ export function MachineScreen({ id }: { readonly id: string }) {
     return (
       <Page title="Machine" back="/machines">
         {isLoading ? <Notice title="Fetching the machine …" /> : null}
-        {isError ? <Notice title="This machine could not be fetched" text="It may have been removed, or the server does not answer." action="Try again" onAction={() => void refetch()} /> : null}
+        {isError ? (
+          <Notice
+            title="This machine could not be fetched"
+            text="It may have been removed, or the server does not answer."
+            action="Try again"
+            onAction={() => void refetch()}
+          />
+        ) : null}
       </Page>
     );
   const route = routeOf(machine);
-  const plain: readonly StationSuspicion[] = route.stops.map((stop) => ({ station: stop.station.id, name: stop.station.name, suspicion: 0, prior: 0 }));
+  const plain: readonly StationSuspicion[] = route.stops.map((stop) => ({
+    station: stop.station.id,
+    name: stop.station.name,
+    suspicion: 0,
+    prior: 0,
+  }));
   return (
-    <Page title={machine.name} back="/machines" head={<Tap label="Save JSON" icon="save" onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))} />}>
+    <Page
+      title={machine.name}
+      back="/machines"
+      head={
+        <Tap
+          label="Save JSON"
+          icon="save"
+          onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
+        />
+      }
+    >
       <Text>{machine.summary}</Text>
-      <Text kind="small" tone="soft">{`${machine.family}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
+      <Text
+        kind="small"
+        tone="soft"
+      >{`${machine.family}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
       <View style={wide ? styles.sideways : undefined}>
         <View style={styles.path}>
           <Section title="Path">
-            <Strand machine={machine} route={route} stations={plain} cleared={[]} width={wide ? 420 : 350} onStation={setStation} {...(station ? { chosen: station } : {})} />
+            <Strand
+              machine={machine}
+              route={route}
+              stations={plain}
+              cleared={[]}
+              width={wide ? 420 : 350}
+              onStation={setStation}
+              {...(station ? { chosen: station } : {})}
+            />
           </Section>
         </View>
         <View style={styles.grow}>
@@ -52,7 +85,11 @@ function History({ id }: { readonly id: string }) {
   return (
     <Section title="Visits">
       {data?.items.map((order) => (
-        <Tap key={order.id} label={order.lead?.name ?? 'Just taken in'} onPress={() => router.push(orderHref(order.id, order.status === 'closed' ? 'record' : order.phase))}>
+        <Tap
+          key={order.id}
+          label={order.lead?.name ?? 'Just taken in'}
+          onPress={() => router.push(orderHref(order.id, order.status === 'closed' ? 'record' : order.phase))}
+        >
           <Text kind="small" tone="soft" style={styles.centre}>
             {`${order.openedAt.slice(0, 10)} · ${order.number} · ${order.status === 'closed' ? (order.outcome ?? 'closed') : 'open'}`}
           </Text>
@@ -77,10 +114,19 @@ const PARAMS: Readonly<Record<string, readonly [string, string]>> = {
   nozzleKind: ['nozzle', ''],
 };
 
-function StationData({ machine, station: id, onClose }: { readonly machine: Machine; readonly station: string; readonly onClose: () => void }) {
+function StationData({
+  machine,
+  station: id,
+  onClose,
+}: {
+  readonly machine: Machine;
+  readonly station: string;
+  readonly onClose: () => void;
+}) {
   const station = stationById(machine, id);
   if (!station) return null;
-  const parts = (ids: readonly string[] | undefined): string | undefined => ids?.map((part) => machine.parts.find((item) => item.id === part)?.name ?? part).join(', ');
+  const parts = (ids: readonly string[] | undefined): string | undefined =>
+    ids?.map((part) => machine.parts.find((item) => item.id === part)?.name ?? part).join(', ');
   const { open, mouth } = station.access ?? {};
   return (
     <Sheet title={station.name} open onClose={onClose}>
@@ -92,7 +138,11 @@ function StationData({ machine, station: id, onClose }: { readonly machine: Mach
         {Object.keys(station.params ?? {}).length === 0 ? <Text tone="soft">No figures noted.</Text> : null}
       </Card>
       {open?.length ? <Text>{`To see inside, off first: ${parts(open)}.`}</Text> : null}
-      {mouth ? <Text>{mouth.length ? `A strand goes in here once off: ${parts(mouth)}.` : 'A strand goes in here as it stands.'}</Text> : null}
+      {mouth ? (
+        <Text>
+          {mouth.length ? `A strand goes in here once off: ${parts(mouth)}.` : 'A strand goes in here as it stands.'}
+        </Text>
+      ) : null}
     </Sheet>
   );
 }

@@ -13,11 +13,29 @@ export function MachinesScreen() {
   return (
     <Page title="Machines">
       {isLoading ? <Notice title="Fetching the machines …" /> : null}
-      {isError && !data ? <Notice title="The machines could not be fetched" text="The server does not answer." action="Try again" onAction={() => void refetch()} /> : null}
-      {data?.length === 0 ? <Notice title="No machine yet" text="Machines are described in the project’s open format; the demo brings two." /> : null}
+      {isError && !data ? (
+        <Notice
+          title="The machines could not be fetched"
+          text="The server does not answer."
+          action="Try again"
+          onAction={() => void refetch()}
+        />
+      ) : null}
+      {data?.length === 0 ? (
+        <Notice
+          title="No machine yet"
+          text="Machines are described in the project’s open format; the demo brings two."
+        />
+      ) : null}
       <View style={styles.list}>
         {data?.map((machine) => (
-          <Tap key={machine.id} label={machine.name} icon="machine" onPress={() => router.push(`/machines/${machine.id}` as Href)} style={styles.start}>
+          <Tap
+            key={machine.id}
+            label={machine.name}
+            icon="machine"
+            onPress={() => router.push(`/machines/${machine.id}` as Href)}
+            style={styles.start}
+          >
             <Text kind="small" tone="soft">
               {machine.family}
             </Text>

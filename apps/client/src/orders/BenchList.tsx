@@ -12,7 +12,8 @@ import { orderHref } from './links';
 
 const POLL_MS = 5000;
 
-export const useOpenOrders = () => useOrdersQuery({ status: 'open' }, { pollingInterval: POLL_MS, skipPollingIfUnfocused: true });
+export const useOpenOrders = () =>
+  useOrdersQuery({ status: 'open' }, { pollingInterval: POLL_MS, skipPollingIfUnfocused: true });
 
 const PHASE_WORDS = { trace: 'tracing', plan: 'at work', prove: 'proving', record: 'to be closed' } as const;
 
@@ -26,7 +27,9 @@ function Waits({ order, now }: { readonly order: OrderSummary; readonly now: num
         <View key={timer.id} style={styles.wait}>
           <Icon name="timer" size={16} color={palette.deed} />
           <Text kind="small" bold tone="deed">
-            {timer.endsMs > now ? `${timer.label}: ${clockText((timer.endsMs - now) / 1000)} left` : `${timer.label}: time is up`}
+            {timer.endsMs > now
+              ? `${timer.label}: ${clockText((timer.endsMs - now) / 1000)} left`
+              : `${timer.label}: time is up`}
           </Text>
         </View>
       ))}
@@ -40,7 +43,15 @@ function Waits({ order, now }: { readonly order: OrderSummary; readonly now: num
   );
 }
 
-export function OrderCard({ order, now, current = false }: { readonly order: OrderSummary; readonly now: number; readonly current?: boolean }) {
+export function OrderCard({
+  order,
+  now,
+  current = false,
+}: {
+  readonly order: OrderSummary;
+  readonly now: number;
+  readonly current?: boolean;
+}) {
   const palette = usePalette();
   const share = order.lead?.share;
   return (
@@ -48,7 +59,13 @@ export function OrderCard({ order, now, current = false }: { readonly order: Ord
       <Pressable
         role="link"
         aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next}`}
-        style={({ pressed }) => [styles.card, { backgroundColor: current ? palette.deedWash : palette.card, borderColor: current ? palette.deed : palette.line, opacity: pressed ? 0.8 : 1 }]}
+        style={StyleSheet.flatten([
+          styles.card,
+          {
+            backgroundColor: current ? palette.deedWash : palette.card,
+            borderColor: current ? palette.deed : palette.line,
+          },
+        ])}
       >
         <View style={[styles.spool, { backgroundColor: filamentColour(order.colour), borderColor: palette.ink }]} />
         <View style={styles.grow}>
@@ -60,7 +77,9 @@ export function OrderCard({ order, now, current = false }: { readonly order: Ord
           </View>
           {order.lead ? (
             <Text kind="small" tone="doubt" lines={2}>
-              {share === undefined ? `Cause: ${order.lead.name}` : `Leading: ${order.lead.name}, ${Math.round(share * 100)} %`}
+              {share === undefined
+                ? `Cause: ${order.lead.name}`
+                : `Leading: ${order.lead.name}, ${Math.round(share * 100)} %`}
             </Text>
           ) : null}
           <Text lines={2}>
@@ -86,7 +105,11 @@ export function BenchList({ current }: { readonly current: string }) {
       <Text kind="large" bold heading={2} style={styles.sideTitle}>
         On the bench
       </Text>
-      <ScrollView contentContainerStyle={styles.sideBody}>{data?.items.map((order) => <OrderCard key={order.id} order={order} now={now} current={order.id === current} />)}</ScrollView>
+      <ScrollView contentContainerStyle={styles.sideBody}>
+        {data?.items.map((order) => (
+          <OrderCard key={order.id} order={order} now={now} current={order.id === current} />
+        ))}
+      </ScrollView>
     </View>
   );
 }

@@ -12,7 +12,7 @@ import { Connection, PageHead, useWide } from '../ui/Page';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
-import { space, TARGET } from '../ui/tokens';
+import { space } from '../ui/tokens';
 import { BenchList } from './BenchList';
 import { orderHref } from './links';
 
@@ -29,7 +29,15 @@ const PHASES: readonly { readonly id: Phase; readonly label: string }[] = [
 ];
 
 /** Frame of every order screen: heat band, where the order stands, and what the server refused. */
-export function OrderShell({ id, phase, children }: { readonly id: string; readonly phase: Phase; readonly children: (props: OrderPartProps) => ReactNode }) {
+export function OrderShell({
+  id,
+  phase,
+  children,
+}: {
+  readonly id: string;
+  readonly phase: Phase;
+  readonly children: (props: OrderPartProps) => ReactNode;
+}) {
   const palette = usePalette();
   const wide = useWide();
   const { order, loading, failure, retry } = useOrder(id);
@@ -39,7 +47,16 @@ export function OrderShell({ id, phase, children }: { readonly id: string; reado
       <View style={[styles.screen, { backgroundColor: palette.paper }]}>
         <PageHead title="Work order" back="/" />
         <View style={styles.pad}>
-          {loading || !failure ? <Notice title="Fetching the order …" /> : <Notice title={failure} text="Nothing is lost: what was recorded is kept." action="Try again" onAction={retry} />}
+          {loading || !failure ? (
+            <Notice title="Fetching the order …" />
+          ) : (
+            <Notice
+              title={failure}
+              text="Nothing is lost: what was recorded is kept."
+              action="Try again"
+              onAction={retry}
+            />
+          )}
         </View>
       </View>
     );
@@ -49,8 +66,18 @@ export function OrderShell({ id, phase, children }: { readonly id: string; reado
     <View style={[styles.screen, { backgroundColor: palette.paper }, wide && styles.sideways]}>
       {wide ? <BenchList current={id} /> : null}
       <View style={styles.grow}>
-        <PageHead title={`${machine.name} · ${[material.id === 'unknown' ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ') || state.intake?.number || ''}`} back="/" />
-        {state.closed ? null : <HeatBand machine={machine} state={state} record={record} printC={Math.min(material.printC, machine.heat.limitC)} />}
+        <PageHead
+          title={`${machine.name} · ${[material.id === 'unknown' ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ') || state.intake?.number || ''}`}
+          back="/"
+        />
+        {state.closed ? null : (
+          <HeatBand
+            machine={machine}
+            state={state}
+            record={record}
+            printC={Math.min(material.printC, machine.heat.limitC)}
+          />
+        )}
         <Connection />
         <Refused order={order} />
         <View role="navigation" aria-label="Parts of the order" style={[styles.phases, { borderColor: palette.line }]}>
@@ -59,7 +86,12 @@ export function OrderShell({ id, phase, children }: { readonly id: string; reado
             const now = item.id === order.phase;
             return (
               <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
-                <Pressable role="link" aria-label={`${item.label}${now ? ', the order stands here' : ''}`} {...(here ? { 'aria-current': 'page' as const } : {})} style={[styles.phase, { borderColor: here ? palette.deed : 'transparent' }]}>
+                <Pressable
+                  role="link"
+                  aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
+                  {...(here ? { 'aria-current': 'page' as const } : {})}
+                  style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
+                >
                   {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
                   <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
                     {i + 1} {item.label}
@@ -99,6 +131,14 @@ const styles = StyleSheet.create({
   grow: { flex: 1 },
   pad: { padding: space.l },
   phases: { flexDirection: 'row', borderBottomWidth: 1 },
-  phase: { flex: 1, minHeight: TARGET, flexDirection: 'row', gap: space.xs, alignItems: 'center', justifyContent: 'center', borderBottomWidth: 3 },
+  phase: {
+    flex: 1,
+    minHeight: 44,
+    flexDirection: 'row',
+    gap: space.xs,
+    alignItems: 'center',
+    justifyContent: 'center',
+    borderBottomWidth: 3,
+  },
   refused: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.m },
 });

@@ -53,7 +53,11 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       {plan.steps.map((step, i) => {
         const first = i === 0 || plan.steps[i - 1]?.phase !== step.phase;
         return (
-          <View key={step.id} style={styles.step} onLayout={(event) => heights.current.set(step.id, event.nativeEvent.layout.y)}>
+          <View
+            key={step.id}
+            style={styles.step}
+            onLayout={(event) => heights.current.set(step.id, event.nativeEvent.layout.y)}
+          >
             {first ? (
               <Text kind="small" bold tone="soft" heading={2} style={styles.phase}>
                 {step.phase}
@@ -73,9 +77,12 @@ export function PlanScreen({ order, record }: OrderPartProps) {
               onTried={(outcome) => {
                 if (!step.remedy) return;
                 record('rung-tried', { stepId: step.id, remedy: step.remedy, outcome });
-                if (step.replaces && outcome === 'cleared') record('part-replaced', { station: plan.station.id, part: step.replaces });
+                if (step.replaces && outcome === 'cleared')
+                  record('part-replaced', { station: plan.station.id, part: step.replaces });
               }}
-              onTimer={(minutes) => record('timer-started', { timerId: step.id, label: step.title.slice(0, 110), minutes })}
+              onTimer={(minutes) =>
+                record('timer-started', { timerId: step.id, label: step.title.slice(0, 110), minutes })
+              }
               onSet={(body) => record('bench-changed', body)}
             />
           </View>
@@ -119,9 +126,21 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
   const solved = state.tries.some((item) => item.outcome === 'cleared');
   return (
     <View style={styles.column}>
-      {planDone(plan, state) && solved ? <Tap label="Prove the repair" kind="main" icon="check" onPress={() => router.replace(orderHref(order.id, 'prove'))} /> : null}
+      {planDone(plan, state) && solved ? (
+        <Tap
+          label="Prove the repair"
+          kind="main"
+          icon="check"
+          onPress={() => router.replace(orderHref(order.id, 'prove'))}
+        />
+      ) : null}
       {plan.exhausted ? (
-        <Notice title="No rung is left on this ladder" text="Nothing that fits this place cleared it. Back to the strand with that as a finding, or ask someone who has done it, with the record of this order." action="Not cured: back to tracing" onAction={giveUp} />
+        <Notice
+          title="No rung is left on this ladder"
+          text="Nothing that fits this place cleared it. Back to the strand with that as a finding, or ask someone who has done it, with the record of this order."
+          action="Not cured: back to tracing"
+          onAction={giveUp}
+        />
       ) : null}
       {Object.keys(state.steps).length === 0 ? (
         <Tap

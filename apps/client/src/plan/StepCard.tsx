@@ -25,7 +25,11 @@ export interface StepCardProps {
   readonly onSet: (body: EventBodies['bench-changed']) => void;
 }
 
-const TRIED: Readonly<Record<string, string>> = { cleared: 'cleared it', 'no-change': 'changed nothing', worse: 'made it worse' };
+const TRIED: Readonly<Record<string, string>> = {
+  cleared: 'cleared it',
+  'no-change': 'changed nothing',
+  worse: 'made it worse',
+};
 
 export function StepCard(props: StepCardProps) {
   const { step, number, current, done, tried } = props;
@@ -33,7 +37,14 @@ export function StepCard(props: StepCardProps) {
   const tone = done ? 'clear' : current ? 'ink' : 'soft';
   return (
     <View
-      style={[styles.card, { borderColor: current ? palette.deed : palette.line, borderWidth: current ? 2 : 1, backgroundColor: palette.card }]}
+      style={[
+        styles.card,
+        {
+          borderColor: current ? palette.deed : palette.line,
+          borderWidth: current ? 2 : 1,
+          backgroundColor: palette.card,
+        },
+      ]}
       role="group"
       aria-label={`Step ${number}: ${step.title}${done ? ', done' : current ? ', now' : ''}`}
     >
@@ -47,15 +58,21 @@ export function StepCard(props: StepCardProps) {
             {TRIED[tried]}
           </Text>
         ) : null}
-        <Text kind="small" tone="soft">{`${Math.max(1, Math.round(step.minutes))} min${step.waitMinutes >= 1 ? ` + ${waitText(step.waitMinutes)}` : ''}`}</Text>
+        <Text
+          kind="small"
+          tone="soft"
+        >{`${Math.max(1, Math.round(step.minutes))} min${step.waitMinutes >= 1 ? ` + ${waitText(step.waitMinutes)}` : ''}`}</Text>
       </View>
-      {done?.override ? <Text kind="small" tone="fault">{`Done against a hold: ${done.override} (${done.by})`}</Text> : null}
+      {done?.override ? (
+        <Text kind="small" tone="fault">{`Done against a hold: ${done.override} (${done.by})`}</Text>
+      ) : null}
       {current ? <Body {...props} /> : null}
     </View>
   );
 }
 
-const waitText = (minutes: number): string => (minutes >= 90 ? `${Math.round(minutes / 60)} h wait` : `${Math.round(minutes)} min wait`);
+const waitText = (minutes: number): string =>
+  minutes >= 90 ? `${Math.round(minutes / 60)} h wait` : `${Math.round(minutes)} min wait`;
 
 function Body(props: StepCardProps) {
   const { step, held, now } = props;
@@ -84,7 +101,11 @@ function Body(props: StepCardProps) {
           </Text>
         </View>
       ) : step.waitMinutes >= 1 && step.kind !== 'heat' && step.kind !== 'cool' ? (
-        <Tap label={`Start the timer, ${waitText(step.waitMinutes)}`} icon="timer" onPress={() => props.onTimer(Math.round(step.waitMinutes))} />
+        <Tap
+          label={`Start the timer, ${waitText(step.waitMinutes)}`}
+          icon="timer"
+          onPress={() => props.onTimer(Math.round(step.waitMinutes))}
+        />
       ) : null}
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
     </View>
@@ -93,7 +114,16 @@ function Body(props: StepCardProps) {
 
 function FastenerLine({ fastener }: { readonly fastener: Fastener }) {
   const { count, what, drive, lengthMm, hole, mate, loosenOnly, note } = fastener;
-  const text = [`${count} × ${what}${lengthMm ? ` × ${lengthMm} mm` : ''}`, drive, hole, mate, loosenOnly ? 'loosen only' : undefined, note].filter(Boolean).join(' · ');
+  const text = [
+    `${count} × ${what}${lengthMm ? ` × ${lengthMm} mm` : ''}`,
+    drive,
+    hole,
+    mate,
+    loosenOnly ? 'loosen only' : undefined,
+    note,
+  ]
+    .filter(Boolean)
+    .join(' · ');
   return (
     <View style={styles.row}>
       <Text kind="figure">⌖</Text>
@@ -121,7 +151,10 @@ function Deeds({ step, bench, onDone, onTried }: StepCardProps) {
     const to = step.sets?.readingC ?? 0;
     return (
       <View style={styles.column}>
-        <Text kind="small" tone="soft">{`By the clock it is at about ${Math.round(bench.temperatureC)} °C. A reading ends this step.`}</Text>
+        <Text
+          kind="small"
+          tone="soft"
+        >{`By the clock it is at about ${Math.round(bench.temperatureC)} °C. A reading ends this step.`}</Text>
         <Tap label={`It reads below ${to} °C`} kind="main" onPress={() => onDone()} />
       </View>
     );
@@ -134,14 +167,25 @@ function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly h
   const palette = usePalette();
   const [sure, setSure] = useState(false);
   const hot = step.need.heat === 'hot' && bench.temperatureC < step.need.hotC - 10;
-  const cool = (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') && bench.temperatureC > 48;
+  const cool =
+    (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') && bench.temperatureC > 48;
   return (
     <View style={[styles.held, { backgroundColor: palette.warmWash }]} role="status">
       <Text bold>{`Waits: it ${held}.`}</Text>
-      {hot ? <Tap label={`Heating to ${Math.round(step.need.hotC)} °C now`} icon="heat" onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })} /> : null}
+      {hot ? (
+        <Tap
+          label={`Heating to ${Math.round(step.need.hotC)} °C now`}
+          icon="heat"
+          onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })}
+        />
+      ) : null}
       {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
-      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} /> : null}
-      {step.need.power === 'on' && bench.power === 'off' ? <Tap label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} /> : null}
+      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? (
+        <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} />
+      ) : null}
+      {step.need.power === 'on' && bench.power === 'off' ? (
+        <Tap label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} />
+      ) : null}
       {sure ? (
         <View style={styles.column}>
           <Text kind="small">It will stand in the record under your name that this was done against the hold.</Text>

@@ -1,4 +1,13 @@
-import { calibrateFeed, benchAt, deliveredCatalogue, materialOf, proofsFor, unmet, type FeedCalibration, type Proof } from '@zealous/core';
+import {
+  calibrateFeed,
+  benchAt,
+  deliveredCatalogue,
+  materialOf,
+  proofsFor,
+  unmet,
+  type FeedCalibration,
+  type Proof,
+} from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -22,7 +31,12 @@ export function ProveScreen({ order, record }: OrderPartProps) {
   if (!state.cause)
     return (
       <View style={styles.pad}>
-        <Notice title="Nothing to prove yet" text="First trace and repair." action="To the strand" onAction={() => router.replace(orderHref(order.id, 'trace'))} />
+        <Notice
+          title="Nothing to prove yet"
+          text="First trace and repair."
+          action="To the strand"
+          onAction={() => router.replace(orderHref(order.id, 'trace'))}
+        />
       </View>
     );
   const proofs = proofsFor(machine, deliveredCatalogue, state.intake?.lane);
@@ -30,7 +44,8 @@ export function ProveScreen({ order, record }: OrderPartProps) {
   const material = materialOf(deliveredCatalogue, state.intake?.material);
   const hotC = Math.min(material.printC, machine.heat.limitC);
   const bench = benchAt(machine, state, now);
-  const steps = machine.runs.flatMap((run) => run.stations).find((station) => station.kind === 'extruder')?.params?.stepsPerMm;
+  const steps = machine.runs.flatMap((run) => run.stations).find((station) => station.kind === 'extruder')
+    ?.params?.stepsPerMm;
   const notCured = (proof: string): void => {
     record('not-cured', { proof });
     router.replace(orderHref(order.id, 'trace'));
@@ -54,7 +69,9 @@ export function ProveScreen({ order, record }: OrderPartProps) {
               <Text kind="small" tone="soft">{`${proof.minutes} min`}</Text>
             </View>
             {known?.fedMm !== undefined && known.askedMm !== undefined && known.oldStepsPerMm !== undefined ? (
-              <FeedResult calibration={calibrateFeed(known.askedMm, known.fedMm, known.oldStepsPerMm, known.readingMm)} />
+              <FeedResult
+                calibration={calibrateFeed(known.askedMm, known.fedMm, known.oldStepsPerMm, known.readingMm)}
+              />
             ) : null}
             {proof === current && !state.closed ? (
               <View style={styles.column}>
@@ -62,15 +79,28 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                 {held ? (
                   <View style={styles.column}>
                     <Text kind="small" tone="warm" bold>{`It ${held}.`}</Text>
-                    {proof.heat === 'hot' ? <Tap label={`Heating to ${Math.round(hotC)} °C now`} icon="heat" onPress={() => record('bench-changed', { targetC: Math.round(hotC), power: 'on' })} /> : null}
-                    {proof.heat !== 'hot' && proof.power === 'on' ? <Tap label="Switched on" icon="power" onPress={() => record('bench-changed', { power: 'on' })} /> : null}
+                    {proof.heat === 'hot' ? (
+                      <Tap
+                        label={`Heating to ${Math.round(hotC)} °C now`}
+                        icon="heat"
+                        onPress={() => record('bench-changed', { targetC: Math.round(hotC), power: 'on' })}
+                      />
+                    ) : null}
+                    {proof.heat !== 'hot' && proof.power === 'on' ? (
+                      <Tap label="Switched on" icon="power" onPress={() => record('bench-changed', { power: 'on' })} />
+                    ) : null}
                   </View>
                 ) : null}
                 {proof.quantity ? (
                   <FeedForm steps={steps} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
                 ) : (
                   <View style={styles.row}>
-                    <Tap label="Yes" kind="main" onPress={() => record('proof-recorded', { proof: proof.id, passed: true })} style={styles.grow} />
+                    <Tap
+                      label="Yes"
+                      kind="main"
+                      onPress={() => record('proof-recorded', { proof: proof.id, passed: true })}
+                      style={styles.grow}
+                    />
                     <Tap label="No: not cured" onPress={() => notCured(proof.id)} style={styles.grow} />
                   </View>
                 )}
@@ -79,7 +109,14 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           </Card>
         );
       })}
-      {current === undefined ? <Tap label="Proved: close the order" kind="main" icon="check" onPress={() => router.replace(orderHref(order.id, 'record'))} /> : null}
+      {current === undefined ? (
+        <Tap
+          label="Proved: close the order"
+          kind="main"
+          icon="check"
+          onPress={() => router.replace(orderHref(order.id, 'record'))}
+        />
+      ) : null}
     </ScrollView>
   );
 }
@@ -106,7 +143,17 @@ function FeedResult({ calibration }: { readonly calibration: FeedCalibration }) 
 
 const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
 
-function FeedForm({ steps, record, proof, onNotCured }: { readonly steps: number | undefined; readonly record: Recorder; readonly proof: Proof; readonly onNotCured: () => void }) {
+function FeedForm({
+  steps,
+  record,
+  proof,
+  onNotCured,
+}: {
+  readonly steps: number | undefined;
+  readonly record: Recorder;
+  readonly proof: Proof;
+  readonly onNotCured: () => void;
+}) {
   const [asked, setAsked] = useState('100');
   const [left, setLeft] = useState('');
   const [old, setOld] = useState(steps === undefined ? '' : String(steps));
@@ -115,7 +162,13 @@ function FeedForm({ steps, record, proof, onNotCured }: { readonly steps: number
   const oldSteps = number(old);
   const possible = askedMm >= 10 && askedMm <= 1000 && fedMm > 0 && fedMm <= 1500 && oldSteps >= 1 && oldSteps <= 20000;
   const calibration = possible ? calibrateFeed(askedMm, fedMm, oldSteps) : undefined;
-  const body = { proof: proof.id, askedMm, fedMm: Math.round(fedMm * 100) / 100, oldStepsPerMm: oldSteps, readingMm: 0.5 };
+  const body = {
+    proof: proof.id,
+    askedMm,
+    fedMm: Math.round(fedMm * 100) / 100,
+    oldStepsPerMm: oldSteps,
+    readingMm: 0.5,
+  };
   return (
     <View style={styles.column}>
       <View style={styles.row}>
@@ -123,18 +176,45 @@ function FeedForm({ steps, record, proof, onNotCured }: { readonly steps: number
         <Field label="Left to the mark, mm" value={left} onChange={setLeft} />
       </View>
       <Field label="Present steps/mm" value={old} onChange={setOld} />
-      <Text kind="small" tone="soft">{`Mark set ${Number.isFinite(askedMm) ? askedMm + 20 : 120} mm ahead of the extruder. Fed: ${possible ? `${fedMm.toFixed(1)} mm` : 'enter what is left to the mark'}.`}</Text>
+      <Text
+        kind="small"
+        tone="soft"
+      >{`Mark set ${Number.isFinite(askedMm) ? askedMm + 20 : 120} mm ahead of the extruder. Fed: ${possible ? `${fedMm.toFixed(1)} mm` : 'enter what is left to the mark'}.`}</Text>
       {calibration ? <FeedResult calibration={calibration} /> : null}
       <View style={styles.row}>
-        <Tap label="Feed is right, or set right" kind="main" disabled={!calibration} onPress={() => record('proof-recorded', { ...body, passed: true })} style={styles.grow} />
+        <Tap
+          label="Feed is right, or set right"
+          kind="main"
+          disabled={!calibration}
+          onPress={() => record('proof-recorded', { ...body, passed: true })}
+          style={styles.grow}
+        />
         <Tap label="Still short: not cured" disabled={!calibration} onPress={onNotCured} style={styles.grow} />
       </View>
     </View>
   );
 }
 
-function Field({ label, value, onChange }: { readonly label: string; readonly value: string; readonly onChange: (text: string) => void }) {
-  return <TextInput mode="outlined" label={label} accessibilityLabel={label} inputMode="decimal" value={value} onChangeText={onChange} style={styles.grow} />;
+function Field({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (text: string) => void;
+}) {
+  return (
+    <TextInput
+      mode="outlined"
+      label={label}
+      accessibilityLabel={label}
+      inputMode="decimal"
+      value={value}
+      onChangeText={onChange}
+      style={styles.grow}
+    />
+  );
 }
 
 const styles = StyleSheet.create({

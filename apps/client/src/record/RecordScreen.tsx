@@ -25,8 +25,16 @@ export function RecordScreen({ order, record }: OrderPartProps) {
           {`Order ${report.number}`}
         </Text>
         <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
-        <Tap label="Save Markdown" icon="save" onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))} />
-        <Tap label="Save JSON" icon="save" onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))} />
+        <Tap
+          label="Save Markdown"
+          icon="save"
+          onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))}
+        />
+        <Tap
+          label="Save JSON"
+          icon="save"
+          onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))}
+        />
       </View>
       {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
       <Summary report={report} />
@@ -34,8 +42,16 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   );
 }
 
-const OUTCOMES = { cured: 'Cured and proved', 'not-cured': 'Not cured', 'given-back': 'Given back unrepaired' } as const;
-const TRIES: Readonly<Record<string, string>> = { cleared: 'cleared it', 'no-change': 'changed nothing', worse: 'made it worse' };
+const OUTCOMES = {
+  cured: 'Cured and proved',
+  'not-cured': 'Not cured',
+  'given-back': 'Given back unrepaired',
+} as const;
+const TRIES: Readonly<Record<string, string>> = {
+  cleared: 'cleared it',
+  'no-change': 'changed nothing',
+  worse: 'made it worse',
+};
 
 function Fact({ label, value }: { readonly label: string; readonly value: string | undefined }) {
   if (!value) return null;
@@ -56,15 +72,36 @@ function Summary({ report }: { readonly report: OrderRecord }) {
       <Card>
         <Fact label="Machine" value={report.machine} />
         <Fact label="Taken in" value={`${stamp(report.takenIn)} by ${report.takenInBy}`} />
-        <Fact label="Closed" value={report.closed && `${stamp(report.closed)}, ${OUTCOMES[report.outcome as keyof typeof OUTCOMES] ?? report.outcome}`} />
+        <Fact
+          label="Closed"
+          value={
+            report.closed &&
+            `${stamp(report.closed)}, ${OUTCOMES[report.outcome as keyof typeof OUTCOMES] ?? report.outcome}`
+          }
+        />
         <Fact label="Seen" value={report.seen.join('; ')} />
         <Fact label="Began" value={report.began} />
         <Fact label="Filament" value={report.filament} />
         <Fact label="Cause" value={report.cause && `${report.cause.mode}, at ${report.cause.place}`} />
         <Fact label="Not the cure" value={report.failedRepairs.join('; ')} />
-        <Fact label="Remedy" value={report.remedies.map((item) => `${item.name}: ${TRIES[item.outcome] ?? item.outcome}`).join('; ')} />
-        <Fact label="Parts" value={report.parts.map((p) => [p.part, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `${p.price}`].filter(Boolean).join(', ')).join('; ')} />
-        <Fact label="Minutes" value={`${report.handsOnMinutes} of work; ${report.elapsedMinutes} from take-in to the last entry`} />
+        <Fact
+          label="Remedy"
+          value={report.remedies.map((item) => `${item.name}: ${TRIES[item.outcome] ?? item.outcome}`).join('; ')}
+        />
+        <Fact
+          label="Parts"
+          value={report.parts
+            .map((p) =>
+              [p.part, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `${p.price}`]
+                .filter(Boolean)
+                .join(', '),
+            )
+            .join('; ')}
+        />
+        <Fact
+          label="Minutes"
+          value={`${report.handsOnMinutes} of work; ${report.elapsedMinutes} from take-in to the last entry`}
+        />
         <Fact label="To watch" value={report.watch.join(' ')} />
         <Fact label="Against a hold" value={report.overrides.join('; ')} />
         <Fact label="Notes" value={report.notes.join(' ')} />
@@ -73,7 +110,11 @@ function Summary({ report }: { readonly report: OrderRecord }) {
         <Section title="Findings">
           <Card>
             {report.findings.map((finding) => (
-              <Fact key={`${finding.at}${finding.check}`} label={stamp(finding.at).slice(11)} value={`${finding.check}: ${finding.result.toLowerCase()}${finding.value === undefined ? '' : `, ${finding.value} ${finding.unit}`}`} />
+              <Fact
+                key={`${finding.at}${finding.check}`}
+                label={stamp(finding.at).slice(11)}
+                value={`${finding.check}: ${finding.result.toLowerCase()}${finding.value === undefined ? '' : `, ${finding.value} ${finding.unit}`}`}
+              />
             ))}
           </Card>
         </Section>
@@ -81,9 +122,18 @@ function Summary({ report }: { readonly report: OrderRecord }) {
       <Section title="Proof">
         <Card>
           {report.proofs.map((proof) => (
-            <Fact key={proof.name} label={proof.passed === null ? 'not done' : proof.passed ? 'passed' : 'failed'} value={proof.name} />
+            <Fact
+              key={proof.name}
+              label={proof.passed === null ? 'not done' : proof.passed ? 'passed' : 'failed'}
+              value={proof.name}
+            />
           ))}
-          {feed ? <Fact label="Feed" value={`${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} → ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm, ${feed.significant ? 'more' : 'not more'} than the reading can show`} /> : null}
+          {feed ? (
+            <Fact
+              label="Feed"
+              value={`${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} → ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm, ${feed.significant ? 'more' : 'not more'} than the reading can show`}
+            />
+          ) : null}
         </Card>
       </Section>
     </View>
@@ -100,23 +150,59 @@ function CloseForm({ order, record, report }: OrderPartProps & { readonly report
   const [note, setNote] = useState('');
   const value = Number(minutes.replace(',', '.'));
   const fits = minutes.trim() !== '' && value >= 0 && value <= 100000;
-  const options = (['cured', 'not-cured', 'given-back'] as const).filter((id) => id !== 'cured' || proved).map((id) => ({ id, label: OUTCOMES[id] }));
+  const options = (['cured', 'not-cured', 'given-back'] as const)
+    .filter((id) => id !== 'cured' || proved)
+    .map((id) => ({ id, label: OUTCOMES[id] }));
   return (
     <Card edge="deed">
       <Text kind="large" bold heading={2}>
         Close the order
       </Text>
-      {proved ? null : <Text tone="soft">Every proof must be passed before an order is closed as cured. It can be given back as it is.</Text>}
+      {proved ? null : (
+        <Text tone="soft">
+          Every proof must be passed before an order is closed as cured. It can be given back as it is.
+        </Text>
+      )}
       <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />
-      <TextInput mode="outlined" label="Minutes of work" accessibilityLabel="Minutes of work" inputMode="decimal" value={minutes} onChangeText={setMinutes} />
-      <TextInput mode="outlined" label="What to watch, and when" accessibilityLabel="What to watch, and when" value={watch} onChangeText={setWatch} maxLength={1000} multiline />
+      <TextInput
+        mode="outlined"
+        label="Minutes of work"
+        accessibilityLabel="Minutes of work"
+        inputMode="decimal"
+        value={minutes}
+        onChangeText={setMinutes}
+      />
+      <TextInput
+        mode="outlined"
+        label="What to watch, and when"
+        accessibilityLabel="What to watch, and when"
+        value={watch}
+        onChangeText={setWatch}
+        maxLength={1000}
+        multiline
+      />
       {watchText ? <Text kind="small" tone="soft">{`The catalogue adds: ${watchText}`}</Text> : null}
-      <TextInput mode="outlined" label="Note: real but not the cause, old part kept …" accessibilityLabel="Note" value={note} onChangeText={setNote} maxLength={2000} multiline />
+      <TextInput
+        mode="outlined"
+        label="Note: real but not the cause, old part kept …"
+        accessibilityLabel="Note"
+        value={note}
+        onChangeText={setNote}
+        maxLength={2000}
+        multiline
+      />
       <Tap
         label="Close the order"
         kind="main"
         disabled={!fits}
-        onPress={() => record('closed', { outcome, minutes: Math.round(value), ...(watch.trim() ? { watch: watch.trim() } : {}), ...(note.trim() ? { note: note.trim() } : {}) })}
+        onPress={() =>
+          record('closed', {
+            outcome,
+            minutes: Math.round(value),
+            ...(watch.trim() ? { watch: watch.trim() } : {}),
+            ...(note.trim() ? { note: note.trim() } : {}),
+          })
+        }
       />
     </Card>
   );

@@ -16,7 +16,12 @@ export function SettingsScreen() {
   return (
     <Page title="Settings">
       <Section title="Who is at this phone?">
-        <Choice label="Role" options={ROLES.map((id) => ({ id: id as string, label: id }))} chosen={[by]} onToggle={(id) => dispatch(settingsChanged({ by: id }))} />
+        <Choice
+          label="Role"
+          options={ROLES.map((id) => ({ id: id as string, label: id }))}
+          chosen={[by]}
+          onToggle={(id) => dispatch(settingsChanged({ by: id }))}
+        />
         <TextInput
           mode="outlined"
           label="Or another name for the record"

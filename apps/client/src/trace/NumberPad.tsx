@@ -32,7 +32,12 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
   };
   return (
     <View style={styles.pad}>
-      <View style={[styles.field, { borderColor: entered && !fits ? palette.fault : palette.housing, backgroundColor: palette.card }]}>
+      <View
+        style={[
+          styles.field,
+          { borderColor: entered && !fits ? palette.fault : palette.housing, backgroundColor: palette.card },
+        ]}
+      >
         <Text kind="small" tone="soft" style={styles.grow}>
           {label}
         </Text>
@@ -41,7 +46,10 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
         </Text>
         <Text tone="soft">{unit}</Text>
       </View>
-      <Text kind="small" tone={entered && !fits ? 'fault' : 'soft'}>{`${entered && !fits ? 'Must lie between' : 'Between'} ${min} and ${max} ${unit}${usual ? `; ${usual}` : ''}`}</Text>
+      <Text
+        kind="small"
+        tone={entered && !fits ? 'fault' : 'soft'}
+      >{`${entered && !fits ? 'Must lie between' : 'Between'} ${min} and ${max} ${unit}${usual ? `; ${usual}` : ''}`}</Text>
       <View style={styles.keys}>
         {KEYS.map((key) => (
           <Tap key={key} label={NAMES[key] ?? key} onPress={() => press(key)} style={styles.key}>
@@ -51,7 +59,13 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
       </View>
       <View style={styles.row}>
         {onCancel ? <Tap label="Back" kind="quiet" onPress={onCancel} /> : null}
-        <Tap label={fits ? `Enter ${value} ${unit}` : 'Enter'} kind="main" disabled={!fits} onPress={() => onEnter(value)} style={styles.grow} />
+        <Tap
+          label={fits ? `Enter ${value} ${unit}` : 'Enter'}
+          kind="main"
+          disabled={!fits}
+          onPress={() => onEnter(value)}
+          style={styles.grow}
+        />
       </View>
     </View>
   );
@@ -59,7 +73,15 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
 
 const styles = StyleSheet.create({
   pad: { gap: space.xs },
-  field: { flexDirection: 'row', alignItems: 'baseline', gap: space.s, borderWidth: 1, borderRadius: radius.m, paddingHorizontal: space.m, minHeight: 44 },
+  field: {
+    flexDirection: 'row',
+    alignItems: 'baseline',
+    gap: space.s,
+    borderWidth: 1,
+    borderRadius: radius.m,
+    paddingHorizontal: space.m,
+    minHeight: 44,
+  },
   value: { fontFamily: fonts.figure, fontSize: 24, lineHeight: 40 },
   keys: { flexDirection: 'row', flexWrap: 'wrap', gap: space.xs },
   key: { width: '32.5%', minHeight: 44, paddingVertical: 0 },

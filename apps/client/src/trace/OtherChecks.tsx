@@ -6,7 +6,15 @@ import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
 
 /** The other checks, ranked, with what each costs against the best and why. */
-export function OtherChecks({ assessment, onClose, onPick }: { readonly assessment: Assessment; readonly onClose: () => void; readonly onPick: (key: string) => void }) {
+export function OtherChecks({
+  assessment,
+  onClose,
+  onPick,
+}: {
+  readonly assessment: Assessment;
+  readonly onClose: () => void;
+  readonly onPick: (key: string) => void;
+}) {
   const palette = usePalette();
   const best = assessment.checks[0]?.expectedMinutes ?? 0;
   return (
@@ -17,7 +25,13 @@ export function OtherChecks({ assessment, onClose, onPick }: { readonly assessme
       {assessment.checks.map((check) => {
         const more = check.expectedMinutes - best;
         return (
-          <Pressable key={check.key} role="button" aria-label={check.name} onPress={() => onPick(check.key)} style={[styles.item, { borderColor: palette.line, backgroundColor: palette.card }]}>
+          <Pressable
+            key={check.key}
+            role="button"
+            aria-label={check.name}
+            onPress={() => onPick(check.key)}
+            style={[styles.item, { borderColor: palette.line, backgroundColor: palette.card }]}
+          >
             <View style={styles.row}>
               <Text bold style={styles.grow}>
                 {check.name}
@@ -27,11 +41,17 @@ export function OtherChecks({ assessment, onClose, onPick }: { readonly assessme
               </Text>
             </View>
             <Text kind="small" tone="soft">{`${check.done ? 'Done already. ' : ''}${check.because[0] ?? ''}`}</Text>
-            <Text kind="small">{[check.priceParts.join(' + '), check.opens.length ? `opens ${check.opens.join(', ')}` : undefined].filter(Boolean).join('; ')}</Text>
+            <Text kind="small">
+              {[check.priceParts.join(' + '), check.opens.length ? `opens ${check.opens.join(', ')}` : undefined]
+                .filter(Boolean)
+                .join('; ')}
+            </Text>
           </Pressable>
         );
       })}
-      {assessment.checks.length === 0 ? <Text>No check is left that could teach anything. Choose a cause on the strand.</Text> : null}
+      {assessment.checks.length === 0 ? (
+        <Text>No check is left that could teach anything. Choose a cause on the strand.</Text>
+      ) : null}
     </Sheet>
   );
 }

@@ -1,6 +1,17 @@
-import { CAUTIONS, checksFor, deliveredCatalogue, NOT_SURE, routeOf, unmet, type Bench, type CheckAtPlace, type Machine, type RankedCheck } from '@zealous/core';
+import {
+  CAUTIONS,
+  checksFor,
+  deliveredCatalogue,
+  NOT_SURE,
+  routeOf,
+  unmet,
+  type Bench,
+  type CheckAtPlace,
+  type Machine,
+  type RankedCheck,
+} from '@zealous/core';
 import { useMemo, useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
 import { CautionLine } from '../ui/CautionLine';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -17,6 +28,8 @@ export interface ResultPadProps {
   readonly onNotDone: (why: string) => void;
   readonly onHeat: (targetC: number) => void;
   readonly onAnother: () => void;
+  /** Takes the last finding back; there until this check is begun. */
+  readonly onUndo?: () => void;
 }
 
 const WHY_NOT = ['No tool for it', 'Cannot reach it', 'Stuck or too risky', 'Not on this machine'] as const;
@@ -27,7 +40,17 @@ export function useCheckPlace(machine: Machine, lane: string | undefined, key: s
 }
 
 /** One check: what to do, why, what it needs, and its results within reach of the thumb. */
-export function ResultPad({ machine, lane, check, bench, onResult, onNotDone, onHeat, onAnother }: ResultPadProps) {
+export function ResultPad({
+  machine,
+  lane,
+  check,
+  bench,
+  onResult,
+  onNotDone,
+  onHeat,
+  onAnother,
+  onUndo,
+}: ResultPadProps) {
   const palette = usePalette();
   const place = useCheckPlace(machine, lane, check.key);
   const [why, setWhy] = useState(false);
@@ -36,26 +59,37 @@ export function ResultPad({ machine, lane, check, bench, onResult, onNotDone, on
   if (!place) return null;
   const { quantity, results, asks } = place.check;
   const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench);
-  const answers = asks ? deliveredCatalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false })) : results;
+  const answers = asks
+    ? deliveredCatalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
+    : results;
   const longest = Math.round((place.reachMm?.[1] ?? 0) - (place.entryMm ?? 0));
-  const minutes = [`${Math.max(1, Math.round(check.handsOnMinutes))} min`, check.waitingMinutes >= 0.5 ? `+ ${Math.round(check.waitingMinutes)} min wait` : undefined].filter(Boolean).join(' ');
+  const minutes = [
+    `${Math.max(1, Math.round(check.handsOnMinutes))} min`,
+    check.waitingMinutes >= 0.5 ? `+ ${Math.round(check.waitingMinutes)} min wait` : undefined,
+  ]
+    .filter(Boolean)
+    .join(' ');
 
   if (number !== undefined)
     return (
-      <NumberPad
-        key={check.key}
-        label={quantity ? (results[0]?.label ?? 'Value') : 'Depth from the entry'}
-        unit={quantity?.unit ?? 'mm'}
-        min={quantity?.min ?? 0}
-        max={quantity?.max ?? longest + 50}
-        usual={quantity ? `sound: about ${quantity.normal.mean}` : 'mark the strand at the entry, draw it out, measure'}
-        onEnter={(value) => onResult(number, value)}
-        onCancel={() => setNumber(undefined)}
-      />
+      <View style={styles.pad}>
+        <NumberPad
+          key={check.key}
+          label={quantity ? (results[0]?.label ?? 'Value') : 'Depth from the entry'}
+          unit={quantity?.unit ?? 'mm'}
+          min={quantity?.min ?? 0}
+          max={quantity?.max ?? longest + 50}
+          usual={
+            quantity ? `sound: about ${quantity.normal.mean}` : 'mark the strand at the entry, draw it out, measure'
+          }
+          onEnter={(value) => onResult(number, value)}
+          onCancel={() => setNumber(undefined)}
+        />
+      </View>
     );
   if (notDone)
     return (
-      <View style={styles.column}>
+      <View style={[styles.column, styles.pad]}>
         <Text bold>Why could it not be done?</Text>
         <View style={styles.grid}>
           {WHY_NOT.map((reason) => (
@@ -66,58 +100,81 @@ export function ResultPad({ machine, lane, check, bench, onResult, onNotDone, on
       </View>
     );
   return (
-    <View style={styles.column}>
-      <View style={styles.head}>
-        <View style={styles.grow}>
-          <Text kind="small" bold tone="deed">
-            {check.done ? 'Look here again' : 'Look here next'}
-          </Text>
-          <Text kind="large" bold heading={2} testID="check-name">
-            {check.name}
+    <View style={styles.whole}>
+      <ScrollView style={styles.words} contentContainerStyle={styles.column}>
+        <View style={styles.head}>
+          <View style={styles.grow}>
+            <Text kind="small" bold tone="deed">
+              {check.done ? 'Look here again' : 'Look here next'}
+            </Text>
+            <Text kind="large" bold heading={2} testID="check-name">
+              {check.name}
+            </Text>
+          </View>
+          {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} style={styles.slim} /> : null}
+          <Text kind="figure" style={[styles.minutes, { borderColor: palette.housing }]}>
+            {minutes}
           </Text>
         </View>
-        <Text kind="figure" style={[styles.minutes, { borderColor: palette.housing }]}>
-          {minutes}
-        </Text>
-      </View>
-      <Text>{check.how}</Text>
-      {check.opens.length > 0 ? <Text kind="small">{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
-      {held ? (
-        <View style={[styles.held, { backgroundColor: palette.warmWash }]}>
-          <Text kind="small" style={styles.grow}>{`It ${held}.`}</Text>
-          {place.check.heat === 'hot' && bench.temperatureC < check.hotC - 10 ? <Tap label={`Heating to ${Math.round(check.hotC)} °C`} icon="heat" onPress={() => onHeat(Math.round(check.hotC))} /> : null}
+        {check.cautions.map((id) => {
+          const caution = CAUTIONS[id];
+          return caution ? <CautionLine key={id} caution={caution} /> : null;
+        })}
+        {held ? (
+          <View style={[styles.held, { backgroundColor: palette.warmWash }]}>
+            <Text kind="small" style={styles.grow}>{`It ${held}.`}</Text>
+            {place.check.heat === 'hot' && bench.temperatureC < check.hotC - 10 ? (
+              <Tap
+                label={`Heating to ${Math.round(check.hotC)} °C`}
+                icon="heat"
+                onPress={() => onHeat(Math.round(check.hotC))}
+              />
+            ) : null}
+          </View>
+        ) : null}
+        {check.opens.length > 0 ? <Text bold>{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
+        <Text>{check.how}</Text>
+        <View>
+          {(why ? check.because : check.because.slice(0, 1)).map((line, i) => (
+            <Text key={line} kind="small" tone="soft">
+              {i === 0 ? `Because: ${line}` : line}
+            </Text>
+          ))}
         </View>
-      ) : null}
-      {check.cautions.map((id) => {
-        const caution = CAUTIONS[id];
-        return caution ? <CautionLine key={id} caution={caution} /> : null;
-      })}
-      <View>
-        {(why ? check.because : check.because.slice(0, 1)).map((line, i) => (
-          <Text key={line} kind="small" tone="soft">
-            {i === 0 ? `Because: ${line}` : line}
-          </Text>
-        ))}
-      </View>
-      <View style={styles.grid}>
+      </ScrollView>
+      <View style={[styles.grid, styles.foot]}>
         {quantity ? (
-          <Tap label={`Enter ${quantity.unit}`} kind="main" onPress={() => setNumber(results[0]?.id ?? 'mm')} style={styles.half} />
+          <Tap
+            label={`Enter ${quantity.unit}`}
+            kind="main"
+            onPress={() => setNumber(results[0]?.id ?? 'mm')}
+            style={styles.half}
+          />
         ) : (
           answers.map((answer) => (
             <Tap
               key={answer.id}
               label={answer.label}
               onPress={() => (answer.depth ? setNumber(answer.id) : onResult(answer.id))}
-              style={[styles.half, { backgroundColor: palette.deedWash, borderColor: palette.deed }]}
+              style={[
+                answers.length > 4 ? styles.third : styles.half,
+                { backgroundColor: palette.deedWash, borderColor: palette.deed },
+              ]}
             />
           ))
         )}
-        <Tap label="Not sure" onPress={() => onResult(NOT_SURE)} style={styles.half} />
-        <Tap label="Could not do it" onPress={() => setNotDone(true)} style={styles.half} />
       </View>
-      <View style={styles.head}>
-        <Tap label={why ? 'Less' : 'Why this'} kind="quiet" icon="help" onPress={() => setWhy(!why)} />
-        <Tap label="Choose another check" kind="quiet" onPress={onAnother} />
+      <View style={styles.row}>
+        <Tap label="Not sure" kind="quiet" onPress={() => onResult(NOT_SURE)} style={styles.slim} />
+        <Tap label="Could not do it" kind="quiet" onPress={() => setNotDone(true)} style={styles.slim} />
+        <Tap
+          label={why ? 'Less' : 'Why'}
+          hint="Why this check"
+          kind="quiet"
+          onPress={() => setWhy(!why)}
+          style={styles.slim}
+        />
+        <Tap label="Other" hint="Choose another check" kind="quiet" onPress={onAnother} style={styles.slim} />
       </View>
     </View>
   );
@@ -130,5 +187,12 @@ const styles = StyleSheet.create({
   minutes: { borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s, paddingVertical: space.xs },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   half: { flexBasis: '47%', flexGrow: 1 },
+  pad: { paddingHorizontal: space.l, paddingBottom: space.s },
+  third: { flexBasis: '30%', flexGrow: 1 },
+  whole: { flexShrink: 1, paddingHorizontal: space.l },
+  words: { flexShrink: 1 },
+  foot: { paddingTop: space.s },
+  row: { flexDirection: 'row', justifyContent: 'space-between' },
+  slim: { paddingHorizontal: space.xs },
   held: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.s, borderRadius: radius.m },
 });

@@ -36,7 +36,9 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
     };
   }, [machine, state, station]);
   const here = assessment.stations.find((item) => item.station === station);
-  const reaching = assessment.checks.filter((check) => check.outcomes.some((outcome) => outcome.moves.some((move) => move.station === station))).slice(0, CHECKS);
+  const reaching = assessment.checks
+    .filter((check) => check.outcomes.some((outcome) => outcome.moves.some((move) => move.station === station)))
+    .slice(0, CHECKS);
   return (
     <Sheet title={here?.name ?? station} open onClose={onClose}>
       {here?.clearedBy ? (
@@ -63,7 +65,11 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
               <Text kind="small" style={styles.grow}>
                 {item.label}
               </Text>
-              <Text kind="small" bold tone={Math.abs(item.decibans) < 1 ? 'soft' : item.decibans > 0 ? 'doubt' : 'clear'}>
+              <Text
+                kind="small"
+                bold
+                tone={Math.abs(item.decibans) < 1 ? 'soft' : item.decibans > 0 ? 'doubt' : 'clear'}
+              >
                 {item.words}
               </Text>
             </View>
@@ -71,7 +77,13 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
           {cause.raisedBy.map((why) => (
             <Text key={why} kind="small" tone="soft">{`Likelier from the start: ${why}`}</Text>
           ))}
-          {state.closed ? null : <Tap label="Take this as the cause" onPress={() => onCause(cause.station, cause.mode)} style={styles.start} />}
+          {state.closed ? null : (
+            <Tap
+              label="Take this as the cause"
+              onPress={() => onCause(cause.station, cause.mode)}
+              style={styles.start}
+            />
+          )}
         </Card>
       ))}
       {view && view.causes.length === 0 ? <Text tone="soft">Nothing in the catalogue fails here.</Text> : null}

@@ -34,6 +34,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const [goOn, setGoOn] = useState(false);
   const [list, setList] = useState(false);
   const [begun, setBegun] = useState(false);
+  const [room, setRoom] = useState(0);
   const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
   const findings = state.findings.length + state.notDone.length;
   useEffect(() => {
@@ -42,7 +43,10 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   }, [findings]);
 
   const bench = benchAt(machine, state, now);
-  const check = assessment?.checks.find((item) => item.key === picked) ?? assessment?.checks.find((item) => !item.done) ?? assessment?.checks[0];
+  const check =
+    assessment?.checks.find((item) => item.key === picked) ??
+    assessment?.checks.find((item) => !item.done) ??
+    assessment?.checks[0];
   const stop = assessment?.advice.kind === 'repair' && !goOn && picked === undefined;
   const last = [...state.findings, ...state.notDone].at(-1);
 
@@ -57,13 +61,23 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const undo = (): void => {
     if (last) record('event-withdrawn', { eventId: last.id });
   };
-  useTraceKeys({ check: stop ? undefined : check, machine, lane: state.intake?.lane, onResult: (answer) => check && result(check.key, check.openIds, answer), onUndo: undo, onNext: () => setList(true) });
+  useTraceKeys({
+    check: stop ? undefined : check,
+    machine,
+    lane: state.intake?.lane,
+    onResult: (answer) => check && result(check.key, check.openIds, answer),
+    onUndo: undo,
+    onNext: () => setList(true),
+  });
 
   if (failure) return <Notice title="The tracer could not work this out" text={failure} />;
   if (!assessment) return <Notice title="Weighing what is known …" />;
 
   const strand = (
-    <ScrollView style={wide ? { width: STRAND_WIDE, flexGrow: 0, borderRightWidth: 1, borderColor: palette.line } : styles.grow}>
+    <ScrollView
+      onLayout={(event) => setRoom(event.nativeEvent.layout.height)}
+      style={wide ? { width: STRAND_WIDE, flexGrow: 0, borderRightWidth: 1, borderColor: palette.line } : styles.grow}
+    >
       <Strand
         machine={machine}
         route={route}
@@ -75,6 +89,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         {...(station ? { chosen: station } : {})}
         onStation={setStation}
         width={wide ? STRAND_WIDE - 1 : width}
+        {...(wide || room === 0 ? {} : { fit: room })}
       />
       {assessment.elsewhere >= 0.05 ? <Elsewhere assessment={assessment} /> : null}
     </ScrollView>
@@ -82,22 +97,23 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   return (
     <View style={[styles.grow, wide && styles.sideways]}>
       {strand}
-      <View style={[styles.panel, { backgroundColor: palette.paper, borderColor: palette.line }, wide ? styles.grow : { maxHeight: height * 0.52 }]}>
-        <ChangeLine change={change} {...(last && !begun && !state.closed ? { onUndo: undo } : {})} />
-        <ScrollView contentContainerStyle={styles.panelBody}>
-          {state.closed ? (
-            <Text tone="soft">The order is closed. The strand stands as it was when the last finding was recorded.</Text>
-          ) : state.cause ? (
-            <Notice title="A cause is chosen" text="The work plan is under way. Findings can still be recorded from the list of checks." action="Go to the work" onAction={() => router.replace(orderHref(order.id, 'plan'))} />
-          ) : stop ? (
-            <EnoughKnown assessment={assessment} onRepair={choose} onGoOn={() => setGoOn(true)} onOther={() => setList(true)} />
-          ) : check ? (
+      <View
+        style={[
+          styles.panel,
+          { backgroundColor: palette.paper, borderColor: palette.line },
+          wide ? styles.grow : { maxHeight: height * 0.5 },
+        ]}
+      >
+        <ChangeLine change={change} />
+        {check && !stop && !state.closed && !state.cause ? (
+          <>
             <ResultPad
               key={check.key}
               machine={machine}
               {...(state.intake?.lane ? { lane: state.intake.lane } : {})}
               check={check}
               bench={bench}
+              {...(last && !begun ? { onUndo: undo } : {})}
               onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
               onNotDone={(why) => record('check-not-done', { key: check.key, why })}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
@@ -106,11 +122,33 @@ export function TraceScreen({ order, record }: OrderPartProps) {
                 setList(true);
               }}
             />
-          ) : (
-            <Text>No check is left that could teach anything. Tap a station and take a cause.</Text>
-          )}
-          {assessment.advice.nearTie && !stop && !state.closed && !state.cause ? <NearTie check={check} /> : null}
-        </ScrollView>
+            {assessment.advice.nearTie ? <NearTie check={check} /> : null}
+          </>
+        ) : (
+          <ScrollView contentContainerStyle={styles.panelBody}>
+            {state.closed ? (
+              <Text tone="soft">
+                The order is closed. The strand stands as it was when the last finding was recorded.
+              </Text>
+            ) : state.cause ? (
+              <Notice
+                title="A cause is chosen"
+                text="The work plan is under way."
+                action="Go to the work"
+                onAction={() => router.replace(orderHref(order.id, 'plan'))}
+              />
+            ) : stop ? (
+              <EnoughKnown
+                assessment={assessment}
+                onRepair={choose}
+                onGoOn={() => setGoOn(true)}
+                onOther={() => setList(true)}
+              />
+            ) : (
+              <Text>No check is left that could teach anything. Tap a station and take a cause.</Text>
+            )}
+          </ScrollView>
+        )}
       </View>
       {station ? (
         <StationSheet
@@ -143,21 +181,20 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   );
 }
 
-function ChangeLine({ change, onUndo }: { readonly change?: string | undefined; readonly onUndo?: () => void }) {
-  if (!change && !onUndo) return null;
+function ChangeLine({ change }: { readonly change?: string | undefined }) {
+  if (!change) return null;
   return (
     <View style={styles.change}>
-      <Text kind="small" bold live style={styles.grow} testID="change">
-        {change ?? ''}
+      <Text kind="small" bold live testID="change">
+        {change}
       </Text>
-      {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} /> : null}
     </View>
   );
 }
 
 function NearTie({ check }: { readonly check?: RankedCheck | undefined }) {
   return (
-    <Text kind="small" tone="soft">
+    <Text kind="small" tone="soft" style={styles.tie}>
       {`Near-tie: the next best would take about as long${check ? '; the gentler one stands here' : ''}.`}
     </Text>
   );
@@ -176,11 +213,13 @@ interface EnoughProps {
   readonly onRepair: (station: string, mode: string, advised: boolean) => void;
   readonly onGoOn: () => void;
   readonly onOther: () => void;
+  readonly onUndo?: () => void;
 }
 
-function EnoughKnown({ assessment, onRepair, onGoOn, onOther }: EnoughProps) {
+function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: EnoughProps) {
   const { advice, causes } = assessment;
-  const name = (station: string): string => assessment.stations.find((item) => item.station === station)?.name ?? station;
+  const name = (station: string): string =>
+    assessment.stations.find((item) => item.station === station)?.name ?? station;
   const advised = causes.find((cause) => cause.station === advice.station && cause.mode === advice.mode);
   const others = causes.filter((cause) => cause !== advised).slice(0, 3);
   return (
@@ -190,14 +229,24 @@ function EnoughKnown({ assessment, onRepair, onGoOn, onOther }: EnoughProps) {
       </Text>
       <Text>{advice.text}</Text>
       {advised ? (
-        <Tap label={`Repair ${name(advised.station)}: ${advised.name.toLowerCase()}, ${percent(advised.suspicion)}`} icon="repair" kind="main" onPress={() => onRepair(advised.station, advised.mode, true)} />
+        <Tap
+          label={`Repair ${name(advised.station)}: ${advised.name.toLowerCase()}, ${percent(advised.suspicion)}`}
+          icon="repair"
+          kind="main"
+          onPress={() => onRepair(advised.station, advised.mode, true)}
+        />
       ) : null}
       {others.map((cause) => (
-        <Tap key={`${cause.station}/${cause.mode}`} label={`${name(cause.station)}: ${cause.name.toLowerCase()}, ${percent(cause.suspicion)}`} onPress={() => onRepair(cause.station, cause.mode, false)} />
+        <Tap
+          key={`${cause.station}/${cause.mode}`}
+          label={`${name(cause.station)}: ${cause.name.toLowerCase()}, ${percent(cause.suspicion)}`}
+          onPress={() => onRepair(cause.station, cause.mode, false)}
+        />
       ))}
-      <View style={styles.change}>
+      <View style={styles.choices}>
         <Tap label="Go on checking" kind="quiet" onPress={onGoOn} />
         <Tap label="Choose a check" kind="quiet" onPress={onOther} />
+        {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} /> : null}
       </View>
     </View>
   );
@@ -208,7 +257,9 @@ const styles = StyleSheet.create({
   sideways: { flexDirection: 'row' },
   panel: { borderTopWidth: 1 },
   panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
-  change: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s, paddingHorizontal: space.l, minHeight: 40 },
+  change: { paddingHorizontal: space.l, paddingTop: space.s },
+  choices: { flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' },
+  tie: { paddingHorizontal: space.l, paddingBottom: space.s },
   elsewhere: { paddingHorizontal: space.l, paddingBottom: space.m },
   column: { gap: space.s },
 });

@@ -24,7 +24,12 @@ export function useAssessment(machine: Machine, state: OrderState): AssessmentVi
   const bench = benchAt(machine, state, now);
   // The machine cools all the time; the decision needs only a coarse step of it.
   const temperature = Math.round(bench.temperatureC / 10) * 10;
-  const findings = JSON.stringify([state.intake, state.findings.map((f) => f.id), state.notDone.map((n) => n.id), state.failures.map((f) => f.id)]);
+  const findings = JSON.stringify([
+    state.intake,
+    state.findings.map((f) => f.id),
+    state.notDone.map((n) => n.id),
+    state.failures.map((f) => f.id),
+  ]);
   const benchKey = `${temperature}|${bench.power}|${state.off.join()}`;
 
   useEffect(() => {
@@ -37,7 +42,11 @@ export function useAssessment(machine: Machine, state: OrderState): AssessmentVi
         const before = last.current;
         const moved = before && before.findings !== findings ? whatChanged(before.assessment, assessment) : undefined;
         last.current = { findings, assessment };
-        setView((old) => ({ assessment, working: false, ...((moved ?? old.change) ? { change: moved ?? old.change } : {}) }));
+        setView((old) => ({
+          assessment,
+          working: false,
+          ...((moved ?? old.change) ? { change: moved ?? old.change } : {}),
+        }));
       })
       .catch((error: unknown) => {
         if (!stale) setView((old) => ({ ...old, working: false, failure: (error as Error).message }));

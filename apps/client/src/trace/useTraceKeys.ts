@@ -10,19 +10,30 @@ export interface TraceKeys {
   readonly onNext: () => void;
 }
 
-const typing = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.isContentEditable);
+const typing = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.isContentEditable);
 
 /** On a keyboard: digits choose a result, U undoes, N lists the other checks. Not while something is typed or a sheet is open. */
 export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }: TraceKeys): void {
   useEffect(() => {
     if (typeof document === 'undefined') return undefined;
     const onKey = (event: KeyboardEvent): void => {
-      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (
+        typing(event.target) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        document.querySelector('[role="dialog"]')
+      )
+        return;
       const key = event.key.toLowerCase();
       if (key === 'u') onUndo();
       else if (key === 'n') onNext();
       else if (/^[1-9]$/.test(key) && check) {
-        const place = checksFor(deliveredCatalogue, machine, routeOf(machine, lane)).find((item) => item.key === check.key);
+        const place = checksFor(deliveredCatalogue, machine, routeOf(machine, lane)).find(
+          (item) => item.key === check.key,
+        );
         const answer = place?.check.quantity ? undefined : place?.check.results[Number(key) - 1];
         if (answer && !answer.depth) onResult(answer.id);
       }

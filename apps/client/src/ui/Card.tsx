@@ -5,17 +5,42 @@ import { Text } from './Text';
 import { usePalette } from './theme';
 import { radius, space, type Palette } from './tokens';
 
-export function Card({ children, style, edge }: { readonly children: ReactNode; readonly style?: StyleProp<ViewStyle>; readonly edge?: keyof Palette }) {
+export function Card({
+  children,
+  style,
+  edge,
+}: {
+  readonly children: ReactNode;
+  readonly style?: StyleProp<ViewStyle>;
+  readonly edge?: keyof Palette;
+}) {
   const palette = usePalette();
   return (
-    <View style={[styles.card, { backgroundColor: palette.card, borderColor: palette.line }, edge && { borderLeftColor: palette[edge], borderLeftWidth: 4 }, style]}>
+    <View
+      style={[
+        styles.card,
+        { backgroundColor: palette.card, borderColor: palette.line },
+        edge && { borderLeftColor: palette[edge], borderLeftWidth: 4 },
+        style,
+      ]}
+    >
       {children}
     </View>
   );
 }
 
 /** Nothing here, still coming, or gone wrong: always with what to do. */
-export function Notice({ title, text, action, onAction }: { readonly title: string; readonly text?: string; readonly action?: string; readonly onAction?: () => void }) {
+export function Notice({
+  title,
+  text,
+  action,
+  onAction,
+}: {
+  readonly title: string;
+  readonly text?: string;
+  readonly action?: string;
+  readonly onAction?: () => void;
+}) {
   return (
     <Card style={styles.notice}>
       <Text kind="large" bold>

@@ -12,15 +12,25 @@ export function CautionLine({ caution }: { readonly caution: Caution }) {
   const [open, setOpen] = useState(false);
   const shapes = { triangle: 'M12 3 L22 20 H2 Z', diamond: 'M12 2 L22 12 L12 22 L2 12 Z' } as const;
   return (
-    <Pressable role="button" aria-expanded={open} aria-label={`Caution. ${caution.line}`} onPress={() => setOpen(!open)} style={[styles.line, { borderColor: palette.ink, backgroundColor: palette.card }]}>
+    <Pressable
+      role="button"
+      aria-expanded={open}
+      aria-label={`Caution. ${caution.line}`}
+      onPress={() => setOpen(!open)}
+      style={[styles.line, { borderColor: palette.ink, backgroundColor: palette.card }]}
+    >
       <Svg width={24} height={24} viewBox="0 0 24 24" aria-hidden>
-        {caution.shape === 'circle' ? <Circle cx={12} cy={12} r={10} fill="none" stroke={palette.ink} strokeWidth={2} /> : <Path d={shapes[caution.shape]} fill="none" stroke={palette.ink} strokeWidth={2} strokeLinejoin="round" />}
+        {caution.shape === 'circle' ? (
+          <Circle cx={12} cy={12} r={10} fill="none" stroke={palette.ink} strokeWidth={2} />
+        ) : (
+          <Path d={shapes[caution.shape]} fill="none" stroke={palette.ink} strokeWidth={2} strokeLinejoin="round" />
+        )}
         <SvgText x={12} y={17} fontSize={12} fontWeight="bold" textAnchor="middle" fill={palette.ink}>
           !
         </SvgText>
       </Svg>
       <View style={styles.words}>
-        <Text kind="small" bold>
+        <Text kind="small" bold {...(open ? {} : { lines: 2 })}>
           {caution.line}
         </Text>
         {open ? <Text kind="small">{`${caution.more} Sign: ${caution.sign}.`}</Text> : null}
@@ -30,6 +40,15 @@ export function CautionLine({ caution }: { readonly caution: Caution }) {
 }
 
 const styles = StyleSheet.create({
-  line: { flexDirection: 'row', alignItems: 'center', gap: space.s, borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s, paddingVertical: space.xs, minHeight: 40 },
+  line: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: space.s,
+    borderWidth: 1,
+    borderRadius: radius.s,
+    paddingHorizontal: space.s,
+    paddingVertical: space.xs,
+    minHeight: 40,
+  },
   words: { flex: 1 },
 });

@@ -26,10 +26,15 @@ export function Choice<T extends string>({ label, options, chosen, onToggle, sev
             aria-checked={on}
             aria-label={option.label}
             onPress={() => onToggle(option.id)}
-            style={[styles.chip, { borderColor: on ? palette.deed : palette.line, backgroundColor: on ? palette.deedWash : palette.card }]}
+            style={[
+              styles.chip,
+              { borderColor: on ? palette.deed : palette.line, backgroundColor: on ? palette.deedWash : palette.card },
+            ]}
           >
             {on ? <Icon name="check" size={18} color={palette.deed} /> : null}
-            {option.swatch ? <View style={[styles.swatch, { backgroundColor: option.swatch, borderColor: palette.housing }]} /> : null}
+            {option.swatch ? (
+              <View style={[styles.swatch, { backgroundColor: option.swatch, borderColor: palette.housing }]} />
+            ) : null}
             <Text bold={on}>{option.label}</Text>
           </Pressable>
         );
@@ -40,6 +45,14 @@ export function Choice<T extends string>({ label, options, chosen, onToggle, sev
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  chip: { minHeight: TARGET, flexDirection: 'row', alignItems: 'center', gap: space.xs, paddingHorizontal: space.m, borderRadius: radius.m, borderWidth: 1 },
+  chip: {
+    minHeight: TARGET,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: space.xs,
+    paddingHorizontal: space.m,
+    borderRadius: radius.m,
+    borderWidth: 1,
+  },
   swatch: { width: 16, height: 16, borderRadius: 8, borderWidth: 1 },
 });

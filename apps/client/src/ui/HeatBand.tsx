@@ -1,4 +1,11 @@
-import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C, secondsToCool, temperatureAt, type Machine, type OrderState } from '@zealous/core';
+import {
+  SAFE_TO_TOUCH_C,
+  SWITCH_OFF_BELOW_C,
+  secondsToCool,
+  temperatureAt,
+  type Machine,
+  type OrderState,
+} from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Dialog, Portal, TextInput } from 'react-native-paper';
@@ -30,7 +37,8 @@ export function readHeat(machine: Machine, state: OrderState, now: number): Read
   const t = temperatureAt(machine, heat, now);
   const { ambientC, coolTauS } = machine.heat;
   const degrees = `${Math.round(t)} °C`;
-  if (heat.targetC > 0 && t < heat.targetC - 3) return { icon: 'heat', words: `Heating: ${degrees} of ${heat.targetC} °C`, warm: true };
+  if (heat.targetC > 0 && t < heat.targetC - 3)
+    return { icon: 'heat', words: `Heating: ${degrees} of ${heat.targetC} °C`, warm: true };
   if (heat.targetC > 0) return { icon: 'heat', words: `Hot at ${degrees}`, warm: true };
   if (t > SAFE_TO_TOUCH_C) {
     const to = t > SWITCH_OFF_BELOW_C ? SWITCH_OFF_BELOW_C : SAFE_TO_TOUCH_C;
@@ -38,7 +46,9 @@ export function readHeat(machine: Machine, state: OrderState, now: number): Read
     const what = to === SWITCH_OFF_BELOW_C ? `below ${to} °C in` : 'safe to touch in';
     return { icon: 'heat', words: `Cooling, about ${degrees}: ${what} ${left}`, warm: true };
   }
-  return power === 'on' ? { icon: 'power', words: 'Switched on, cold', warm: false } : { icon: 'cold', words: 'Cold and off', warm: false };
+  return power === 'on'
+    ? { icon: 'power', words: 'Switched on, cold', warm: false }
+    : { icon: 'cold', words: 'Cold and off', warm: false };
 }
 
 /** Across the top of every order screen: what state the machine is in, one tap to change it. */
@@ -58,7 +68,15 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
     setReading('');
   };
   return (
-    <View style={[styles.band, { backgroundColor: heat.warm ? palette.warmWash : palette.card, borderColor: heat.warm ? palette.warm : palette.line }]}>
+    <View
+      style={[
+        styles.band,
+        {
+          backgroundColor: heat.warm ? palette.warmWash : palette.card,
+          borderColor: heat.warm ? palette.warm : palette.line,
+        },
+      ]}
+    >
       <View style={styles.words}>
         <Icon name={heat.icon} color={heat.warm ? palette.warm : palette.soft} />
         <Text tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
@@ -67,19 +85,42 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
       </View>
       <Tap label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
       <Portal>
-        <Dialog visible={open} onDismiss={() => setOpen(false)} style={{ backgroundColor: palette.card, maxWidth: 460, alignSelf: 'center', width: '92%' }}>
+        <Dialog
+          visible={open}
+          onDismiss={() => setOpen(false)}
+          style={{ backgroundColor: palette.card, maxWidth: 460, alignSelf: 'center', width: '92%' }}
+        >
           <Dialog.Title>What is the machine doing?</Dialog.Title>
           <Dialog.Content style={styles.dialog}>
-            <Tap label={`Heating to ${printC} °C, print heat`} icon="heat" onPress={() => change({ targetC: printC, power: 'on' })} />
-            <Tap label="Target to zero, cooling with fans on" icon="cold" onPress={() => change({ targetC: 0, power: 'on' })} />
-            {state.power === 'off' ? <Tap label="Switched on, not heating" icon="power" onPress={() => change({ power: 'on', targetC: 0 })} /> : null}
             <Tap
-              label={tooHot ? `Off: not above ${SWITCH_OFF_BELOW_C} °C, about ${Math.round(temperature)} °C now` : 'Switched off and unplugged'}
+              label={`Heating to ${printC} °C, print heat`}
+              icon="heat"
+              onPress={() => change({ targetC: printC, power: 'on' })}
+            />
+            <Tap
+              label="Target to zero, cooling with fans on"
+              icon="cold"
+              onPress={() => change({ targetC: 0, power: 'on' })}
+            />
+            {state.power === 'off' ? (
+              <Tap label="Switched on, not heating" icon="power" onPress={() => change({ power: 'on', targetC: 0 })} />
+            ) : null}
+            <Tap
+              label={
+                tooHot
+                  ? `Off: not above ${SWITCH_OFF_BELOW_C} °C, about ${Math.round(temperature)} °C now`
+                  : 'Switched off and unplugged'
+              }
               icon="power"
               disabled={tooHot}
               onPress={() => change({ power: 'off' })}
             />
-            {tooHot ? <Text kind="small" tone="soft">Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it is colder than reckoned.</Text> : null}
+            {tooHot ? (
+              <Text kind="small" tone="soft">
+                Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it
+                is colder than reckoned.
+              </Text>
+            ) : null}
             <View style={styles.reading}>
               <TextInput
                 mode="outlined"
@@ -104,7 +145,13 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
 }
 
 const styles = StyleSheet.create({
-  band: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', borderBottomWidth: 2, paddingLeft: space.m },
+  band: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'space-between',
+    borderBottomWidth: 2,
+    paddingLeft: space.m,
+  },
   words: { flexDirection: 'row', alignItems: 'center', gap: space.s, flex: 1 },
   grow: { flex: 1 },
   dialog: { gap: space.s },

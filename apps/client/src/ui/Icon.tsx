@@ -1,54 +1,47 @@
-import {
-  mdiAlertOctagonOutline,
-  mdiArrowLeft,
-  mdiArrowULeftTop,
-  mdiCheck,
-  mdiCheckCircleOutline,
-  mdiChevronDown,
-  mdiChevronUp,
-  mdiClose,
-  mdiCog,
-  mdiContentSaveOutline,
-  mdiFlagVariant,
-  mdiFire,
-  mdiHelpCircleOutline,
-  mdiMinus,
-  mdiPlus,
-  mdiPower,
-  mdiPrinterOutline,
-  mdiSnowflake,
-  mdiSourceBranch,
-  mdiTimerSandEmpty,
-  mdiToolboxOutline,
-  mdiWifiOff,
-  mdiWrenchOutline,
-} from '@mdi/js';
-import Svg, { Path } from 'react-native-svg';
+import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import Check from 'lucide-react-native/icons/check';
+import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import CircleCheck from 'lucide-react-native/icons/circle-check';
+import CircleHelp from 'lucide-react-native/icons/circle-question-mark';
+import Flag from 'lucide-react-native/icons/flag';
+import Flame from 'lucide-react-native/icons/flame';
+import Hourglass from 'lucide-react-native/icons/hourglass';
+import Inbox from 'lucide-react-native/icons/inbox';
+import OctagonAlert from 'lucide-react-native/icons/octagon-alert';
+import Plus from 'lucide-react-native/icons/plus';
+import Power from 'lucide-react-native/icons/power';
+import Printer from 'lucide-react-native/icons/printer';
+import Save from 'lucide-react-native/icons/save';
+import Settings from 'lucide-react-native/icons/settings';
+import Snowflake from 'lucide-react-native/icons/snowflake';
+import Spline from 'lucide-react-native/icons/spline';
+import Undo from 'lucide-react-native/icons/undo-2';
+import WifiOff from 'lucide-react-native/icons/wifi-off';
+import Wrench from 'lucide-react-native/icons/wrench';
+import X from 'lucide-react-native/icons/x';
 
-const PATHS: Readonly<Record<string, string>> = {
-  alert: mdiAlertOctagonOutline,
-  'arrow-left': mdiArrowLeft,
-  undo: mdiArrowULeftTop,
-  check: mdiCheck,
-  done: mdiCheckCircleOutline,
-  'chevron-down': mdiChevronDown,
-  'chevron-up': mdiChevronUp,
-  close: mdiClose,
-  settings: mdiCog,
-  save: mdiContentSaveOutline,
-  flag: mdiFlagVariant,
-  heat: mdiFire,
-  help: mdiHelpCircleOutline,
-  minus: mdiMinus,
-  plus: mdiPlus,
-  power: mdiPower,
-  print: mdiPrinterOutline,
-  cold: mdiSnowflake,
-  machine: mdiSourceBranch,
-  timer: mdiTimerSandEmpty,
-  bench: mdiToolboxOutline,
-  offline: mdiWifiOff,
-  repair: mdiWrenchOutline,
+const ICONS: Readonly<Record<string, typeof Check>> = {
+  alert: OctagonAlert,
+  'arrow-left': ArrowLeft,
+  bench: Inbox,
+  check: Check,
+  'chevron-down': ChevronDown,
+  close: X,
+  cold: Snowflake,
+  done: CircleCheck,
+  flag: Flag,
+  heat: Flame,
+  help: CircleHelp,
+  machine: Spline,
+  offline: WifiOff,
+  plus: Plus,
+  power: Power,
+  print: Printer,
+  repair: Wrench,
+  save: Save,
+  settings: Settings,
+  timer: Hourglass,
+  undo: Undo,
 };
 
 export interface IconProps {
@@ -59,10 +52,6 @@ export interface IconProps {
 
 /** A decorative icon; its meaning always stands beside it in words. */
 export function Icon({ name, size = 20, color = 'currentColor' }: IconProps) {
-  const path = typeof name === 'string' ? PATHS[name] : undefined;
-  return (
-    <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
-      {path ? <Path d={path} fill={color} /> : null}
-    </Svg>
-  );
+  const Drawn = typeof name === 'string' ? ICONS[name] : undefined;
+  return Drawn ? <Drawn size={size} color={color} aria-hidden /> : null;
 }

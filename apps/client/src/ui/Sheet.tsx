@@ -6,7 +6,17 @@ import { usePalette } from './theme';
 import { space } from './tokens';
 
 /** Something to look into and close again; everything in it scrolls. */
-export function Sheet({ title, open, onClose, children }: { readonly title: string; readonly open: boolean; readonly onClose: () => void; readonly children: ReactNode }) {
+export function Sheet({
+  title,
+  open,
+  onClose,
+  children,
+}: {
+  readonly title: string;
+  readonly open: boolean;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}) {
   const palette = usePalette();
   return (
     <Portal>

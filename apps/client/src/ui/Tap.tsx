@@ -19,7 +19,17 @@ export interface TapProps {
 }
 
 /** A button at the bench: at least 48 px high, its words in full. */
-export function Tap({ label, onPress, icon, kind = 'plain', disabled = false, hint, style, children, testID }: TapProps) {
+export function Tap({
+  label,
+  onPress,
+  icon,
+  kind = 'plain',
+  disabled = false,
+  hint,
+  style,
+  children,
+  testID,
+}: TapProps) {
   const palette = usePalette();
   const main = kind === 'main';
   const tone = main ? 'onDeed' : kind === 'quiet' ? 'deed' : 'ink';

@@ -16,10 +16,21 @@ export interface TextProps {
 }
 
 /** All text of the application: one text face, one figure face. */
-export function Text({ children, kind = 'body', tone = 'ink', bold = false, lines, heading, live = false, style, testID }: TextProps) {
+export function Text({
+  children,
+  kind = 'body',
+  tone = 'ink',
+  bold = false,
+  lines,
+  heading,
+  live = false,
+  style,
+  testID,
+}: TextProps) {
   const palette = usePalette();
   const fontSize = kind === 'figure' ? size.body : size[kind];
-  const family = kind === 'figure' ? fonts.figure : bold || kind === 'title' || kind === 'big' ? fonts.bold : fonts.text;
+  const family =
+    kind === 'figure' ? fonts.figure : bold || kind === 'title' || kind === 'big' ? fonts.bold : fonts.text;
   return (
     <NativeText
       testID={testID}

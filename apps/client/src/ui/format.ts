@@ -1,4 +1,4 @@
-import { formatDistanceStrict } from 'date-fns';
+import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
 
 /** Minutes and seconds left, 2:10; hours from an hour on. */
 export function clockText(seconds: number): string {

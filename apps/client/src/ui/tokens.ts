@@ -92,5 +92,6 @@ const FILAMENT: readonly (readonly [RegExp, string])[] = [
   [/black/i, '#33373A'],
   [/grey|silver/i, '#9AA0A2'],
 ];
-export const filamentColour = (word: string | undefined): string => FILAMENT.find(([pattern]) => pattern.test(word ?? ''))?.[1] ?? '#A8A296';
+export const filamentColour = (word: string | undefined): string =>
+  FILAMENT.find(([pattern]) => pattern.test(word ?? ''))?.[1] ?? '#A8A296';
 export const FILAMENT_WORDS = ['black', 'white', 'grey', 'red', 'orange', 'yellow', 'green', 'blue'] as const;

@@ -3,7 +3,8 @@ import { expose } from 'comlink';
 
 const service = {
   assess: (machine: Machine, state: OrderState, bench: Bench) => assess(machine, deliveredCatalogue, state, bench),
-  stationCase: (machine: Machine, state: OrderState, station: string) => stationCase(machine, deliveredCatalogue, state, station),
+  stationCase: (machine: Machine, state: OrderState, station: string) =>
+    stationCase(machine, deliveredCatalogue, state, station),
 };
 
 export type TraceService = typeof service;

@@ -14,7 +14,10 @@ export class MachineRow {
 }
 
 /** What a list of orders shows, kept by the transaction that stores an event. */
-export type OrderIndex = Omit<OrderSummary, 'id' | 'status' | 'openedAt' | 'closedAt' | 'lastEventAt' | 'machineId' | 'number'>;
+export type OrderIndex = Omit<
+  OrderSummary,
+  'id' | 'status' | 'openedAt' | 'closedAt' | 'lastEventAt' | 'machineId' | 'number'
+>;
 
 @Entity({ name: 'work_order' })
 export class OrderRow {

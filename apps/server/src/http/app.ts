@@ -22,7 +22,13 @@ const YEAR_S = 31_536_000;
 export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOptions = {}): Express {
   const app = express();
   app.disable('x-powered-by');
-  app.use(pinoHttp({ logger: pino({ level: logLevel }), quietReqLogger: true, customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : 'debug') }));
+  app.use(
+    pinoHttp({
+      logger: pino({ level: logLevel }),
+      quietReqLogger: true,
+      customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : 'debug'),
+    }),
+  );
   app.use(
     helmet({
       // Plain HTTP on loopback: nothing to upgrade to.
@@ -42,8 +48,14 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
   api.use(unknownRoute);
   app.use('/api', api);
   if (webRoot !== undefined) {
-    app.use('/_expo', express.static(join(webRoot, '_expo'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }));
-    app.use('/assets', express.static(join(webRoot, 'assets'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }));
+    app.use(
+      '/_expo',
+      express.static(join(webRoot, '_expo'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }),
+    );
+    app.use(
+      '/assets',
+      express.static(join(webRoot, 'assets'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }),
+    );
     app.use(express.static(webRoot, { index: false, maxAge: 0 }));
     app.get('/{*splat}', (_request, response) => {
       response.sendFile(join(webRoot, 'index.html'), { maxAge: 0 });

@@ -16,7 +16,8 @@ export class Problem extends Error {
   }
 }
 
-export const notFound = (what: string): Problem => new Problem(404, 'Not found', `There is no such ${what}. It may have been removed; go back to the bench.`);
+export const notFound = (what: string): Problem =>
+  new Problem(404, 'Not found', `There is no such ${what}. It may have been removed; go back to the bench.`);
 
 /** Faults of the body reader carry a type of their own. */
 interface BodyFault extends Error {
@@ -26,13 +27,21 @@ interface BodyFault extends Error {
 
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error;
-  if (error instanceof RefusedEvent) return new Problem(409, 'The order does not take this entry', error.message, error.path);
+  if (error instanceof RefusedEvent)
+    return new Problem(409, 'The order does not take this entry', error.message, error.path);
   if (error instanceof FormatError) return new Problem(422, 'Not in the expected form', error.reason, error.path);
   const fault = error as BodyFault;
-  if (fault.type === 'entity.too.large') return new Problem(413, 'Too large', `A message may have ${MAX_BODY} at most.`);
-  if (fault.type === 'entity.parse.failed') return new Problem(400, 'Not JSON', 'The message could not be read as JSON.');
-  if (fault.status !== undefined && fault.status >= 400 && fault.status < 500) return new Problem(fault.status, 'Not taken', fault.message);
-  return new Problem(500, 'Fault in the server', 'Nothing was stored. Try again; if it stays, look at the server’s log.');
+  if (fault.type === 'entity.too.large')
+    return new Problem(413, 'Too large', `A message may have ${MAX_BODY} at most.`);
+  if (fault.type === 'entity.parse.failed')
+    return new Problem(400, 'Not JSON', 'The message could not be read as JSON.');
+  if (fault.status !== undefined && fault.status >= 400 && fault.status < 500)
+    return new Problem(fault.status, 'Not taken', fault.message);
+  return new Problem(
+    500,
+    'Fault in the server',
+    'Nothing was stored. Try again; if it stays, look at the server’s log.',
+  );
 }
 
 export const problemHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {

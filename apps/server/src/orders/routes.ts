@@ -32,12 +32,22 @@ export function ordersRouter(db: DataSource): Router {
 
   router.get('/:id/order.json', async (request, response) => {
     const { id, machine, events } = await orderDocument(db, request.params.id);
-    response.json({ format: 'zealous-tracer/order', version: 1, id, machine, events: events.map((item) => item.event) });
+    response.json({
+      format: 'zealous-tracer/order',
+      version: 1,
+      id,
+      machine,
+      events: events.map((item) => item.event),
+    });
   });
 
   router.get('/:id/record.:form', async (request, response) => {
     const { machine, events } = await orderDocument(db, request.params.id);
-    const record = recordOf(machine, deliveredCatalogue, events.map((item) => item.event));
+    const record = recordOf(
+      machine,
+      deliveredCatalogue,
+      events.map((item) => item.event),
+    );
     if (request.params.form === 'json') response.json(record);
     else if (request.params.form === 'md') response.type('text/markdown; charset=utf-8').send(recordMarkdown(record));
     else throw notFound('form of the record; json and md are there');

@@ -1,4 +1,13 @@
-import { MAX_EVENTS_PER_ORDER, PAGE_SIZE, type EventStored, type OrderDocument, type OrderQuery, type OrderSummary, type Paged, type StoredEvent } from '@zealous/contracts';
+import {
+  MAX_EVENTS_PER_ORDER,
+  PAGE_SIZE,
+  type EventStored,
+  type OrderDocument,
+  type OrderQuery,
+  type OrderSummary,
+  type Paged,
+  type StoredEvent,
+} from '@zealous/contracts';
 import { deliveredCatalogue, judge, type OrderEvent } from '@zealous/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { EventRow, MachineRow, OrderRow } from '../db/entities';
@@ -22,7 +31,10 @@ const summaryOf = (row: OrderRow): OrderSummary => ({
 export async function listOrders(db: DataSource, query: OrderQuery): Promise<Paged<OrderSummary>> {
   const page = query.page ?? 1;
   const [rows, total] = await db.getRepository(OrderRow).findAndCount({
-    where: { ...(query.status ? { status: query.status } : {}), ...(query.machine ? { machineId: query.machine } : {}) },
+    where: {
+      ...(query.status ? { status: query.status } : {}),
+      ...(query.machine ? { machineId: query.machine } : {}),
+    },
     order: { openedAt: 'DESC' },
     take: PAGE_SIZE,
     skip: (page - 1) * PAGE_SIZE,
@@ -30,8 +42,14 @@ export async function listOrders(db: DataSource, query: OrderQuery): Promise<Pag
   return { items: rows.map(summaryOf), page, total };
 }
 
-export async function eventsAfter(db: DataSource | EntityManager, orderId: string, after: number): Promise<readonly StoredEvent[]> {
-  const rows = await db.getRepository(EventRow).find({ where: { orderId, seq: MoreThan(after) }, order: { seq: 'ASC' } });
+export async function eventsAfter(
+  db: DataSource | EntityManager,
+  orderId: string,
+  after: number,
+): Promise<readonly StoredEvent[]> {
+  const rows = await db
+    .getRepository(EventRow)
+    .find({ where: { orderId, seq: MoreThan(after) }, order: { seq: 'ASC' } });
   return rows.map((row) => ({ seq: row.seq, event: toEvent(row) }));
 }
 
@@ -43,13 +61,23 @@ export async function orderDocument(db: DataSource, id: string): Promise<OrderDo
 }
 
 /** The order's row, locked; made when the event is the one that takes the machine in. */
-async function lockedOrder(tx: EntityManager, orderId: string, event: OrderEvent): Promise<{ row: OrderRow; fresh: boolean }> {
+async function lockedOrder(
+  tx: EntityManager,
+  orderId: string,
+  event: OrderEvent,
+): Promise<{ row: OrderRow; fresh: boolean }> {
   const orders = tx.getRepository(OrderRow);
   const known = await orders.findOne({ where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
   if (known) return { row: known, fresh: false };
   if (event.type !== 'taken-in') throw notFound('work order');
   const machine = await tx.getRepository(MachineRow).findOneBy({ id: event.body.machineId });
-  if (!machine) throw new Problem(409, 'The order does not take this entry', `There is no machine "${event.body.machineId}".`, '/body/machineId');
+  if (!machine)
+    throw new Problem(
+      409,
+      'The order does not take this entry',
+      `There is no machine "${event.body.machineId}".`,
+      '/body/machineId',
+    );
   const at = new Date(event.at);
   const row = orders.create({
     id: orderId,
@@ -76,11 +104,17 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
     const { row, fresh } = await lockedOrder(tx, orderId, event);
     const stored = await tx.getRepository(EventRow).findOneBy({ id: event.id });
     if (stored) {
-      if (stored.orderId !== orderId || stored.type !== event.type) throw new Problem(409, 'Id in use', 'Another event has this id already. Record it again.', '/id');
+      if (stored.orderId !== orderId || stored.type !== event.type)
+        throw new Problem(409, 'Id in use', 'Another event has this id already. Record it again.', '/id');
       return { seq: stored.seq, already: true };
     }
     const events = fresh ? [] : (await eventsAfter(tx, orderId, 0)).map((item) => item.event);
-    if (events.length >= MAX_EVENTS_PER_ORDER) throw new Problem(409, 'The order is full', `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`);
+    if (events.length >= MAX_EVENTS_PER_ORDER)
+      throw new Problem(
+        409,
+        'The order is full',
+        `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
+      );
     const state = judge(row.machine, deliveredCatalogue, events, event);
     row.index = indexOf(row.machine, deliveredCatalogue, state);
     row.status = state.closed ? 'closed' : 'open';
@@ -88,7 +122,15 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
     row.lastEventAt = new Date(Math.max(row.lastEventAt.getTime(), Date.parse(event.at)));
     await tx.getRepository(OrderRow).save(row);
     const seq = events.length + 1;
-    await tx.getRepository(EventRow).insert({ id: event.id, orderId, seq, type: event.type, at: new Date(event.at), by: event.by, body: event.body as object });
+    await tx.getRepository(EventRow).insert({
+      id: event.id,
+      orderId,
+      seq,
+      type: event.type,
+      at: new Date(event.at),
+      by: event.by,
+      body: event.body as object,
+    });
     return { seq, already: false };
   });
 }

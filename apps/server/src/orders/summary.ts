@@ -1,7 +1,25 @@
-import { assess, benchAt, heldBecause, modeById, phaseOf, planFor, proofsFor, stationById, type Catalogue, type Machine, type OrderState, type Phase } from '@zealous/core';
+import {
+  assess,
+  benchAt,
+  heldBecause,
+  modeById,
+  phaseOf,
+  planFor,
+  proofsFor,
+  stationById,
+  type Catalogue,
+  type Machine,
+  type OrderState,
+  type Phase,
+} from '@zealous/core';
 import type { OrderIndex } from '../db/entities';
 
-function nextOf(machine: Machine, catalogue: Catalogue, state: OrderState, phase: Phase): Pick<OrderIndex, 'next' | 'lead'> {
+function nextOf(
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  phase: Phase,
+): Pick<OrderIndex, 'next' | 'lead'> {
   const bench = benchAt(machine, state, state.lastMs);
   if (phase === 'trace') {
     const { advice, checks, causes } = assess(machine, catalogue, state, bench);
@@ -13,7 +31,13 @@ function nextOf(machine: Machine, catalogue: Catalogue, state: OrderState, phase
     };
   }
   const { cause } = state;
-  const lead = cause ? { lead: { name: `${stationById(machine, cause.station)?.name ?? cause.station}: ${(modeById(catalogue, cause.mode)?.name ?? cause.mode).toLowerCase()}` } } : {};
+  const lead = cause
+    ? {
+        lead: {
+          name: `${stationById(machine, cause.station)?.name ?? cause.station}: ${(modeById(catalogue, cause.mode)?.name ?? cause.mode).toLowerCase()}`,
+        },
+      }
+    : {};
   if (phase === 'plan') {
     const step = planFor(machine, catalogue, state).steps.find((item) => !state.steps[item.id]);
     const held = step && heldBecause(step, bench);

@@ -123,6 +123,14 @@ export interface Assessment {
 const CLEARED_BELOW = 0.025;
 const CLEARED_RATIO = 0.4;
 
+/** Only what was seen at the place itself clears it: a check that reaches it, a swap elsewhere that cured, or one here that did not. */
+function tellsOf(item: Evidence, index: number): boolean {
+  const { place, finding } = item;
+  if (!place || !finding || place.wholePath || finding.id.startsWith('before:')) return false;
+  const cured = finding.result === place.check.results[0]?.id;
+  return place.check.swap ? place.reach.has(index) !== cured : place.reach.has(index);
+}
+
 function clearing(model: Model, evidence: readonly Evidence[], p: readonly number[]) {
   const now = byStation(model, p);
   const before = byStation(model, model.prior);
@@ -130,9 +138,7 @@ function clearing(model: Model, evidence: readonly Evidence[], p: readonly numbe
     const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
     const low = (now[i] ?? 0) < CLEARED_BELOW && (now[i] ?? 0) < CLEARED_RATIO * (before[i] ?? 0);
     if (members.length === 0 || !low) return undefined;
-    const bench = evidence.filter(
-      (item) => item.place?.reach.has(stop.index) && item.finding && !item.finding.id.startsWith('before:'),
-    );
+    const bench = evidence.filter((item) => tellsOf(item, stop.index));
     const against = forAndAgainst(model, bench, members).filter((item) => item.decibans < -3);
     return against[0]?.label;
   });

@@ -5,7 +5,7 @@ import { elsewhereLikelihood, evidenceWeights, flatLikelihood, priorOf, type Evi
 import type { Cause } from './causes';
 import type { Case } from './context';
 import { outcomeProbability, outcomesOf, type Outcome } from './likelihood';
-import type { CheckAtPlace } from './places';
+import { errorSource, type CheckAtPlace } from './places';
 import { ELSEWHERE_MIN, orderOfRepairs, repairGroups, tryMinutes, type RepairGroup } from './repairs';
 
 /** Everything about a machine and an order that does not change while findings come in. */
@@ -138,14 +138,16 @@ export function decide(
   const doneGroups = new Map<string, number>();
   for (const item of evidence) doneGroups.set(item.group, (doneGroups.get(item.group) ?? 0) + 1);
 
+  const answered = new Set(evidence.map((item) => item.finding?.key));
+
   const checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key)) return [];
-    const group = place.check.asks ? 'onset' : place.key;
-    const repeats = doneGroups.get(group) ?? 0;
+    const repeats = doneGroups.get(errorSource(place)) ?? 0;
+    const done = answered.has(place.key);
     // Asked once, the owner gives the same answer again.
     if (place.check.asks && repeats > 0) return [];
     const weight = repeats === 0 ? 1 : repeatWeight(repeats);
-    return [forecast(model, index, p, bench, tries, weight, repeats > 0)].filter((f) => f.bits > NOTHING_BITS);
+    return [forecast(model, index, p, bench, tries, weight, done)].filter((f) => f.bits > NOTHING_BITS);
   });
   checks.sort((a, b) => a.expectedMinutes - b.expectedMinutes);
   const ranked = gentlestFirst(checks);

@@ -119,3 +119,12 @@ export function checksFor(catalogue: Catalogue, machine: Machine, route: Route):
     });
   });
 }
+
+/**
+ * What makes answers err together: the same check at the same place, and all spans felt by the same hand, since a stub
+ * that once lets a strand pass lets it pass again.
+ */
+export function errorSource(place: CheckAtPlace): string {
+  if (place.check.asks) return place.check.asks;
+  return place.check.at === 'span' ? place.check.id : place.key;
+}

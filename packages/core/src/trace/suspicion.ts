@@ -3,12 +3,12 @@ import { causesOf, ELSEWHERE_SHARE, onsetLikelihood, type Cause } from './causes
 import { remedyById } from '../catalogue/index';
 import { NOT_SURE, type Case, type FailedRepair, type Finding } from './context';
 import { findingLikelihood, symptomLikelihood } from './likelihood';
-import type { CheckAtPlace } from './places';
+import { errorSource, type CheckAtPlace } from './places';
 
 /** Something observed, as a likelihood for each cause. */
 export interface Evidence {
   readonly id: string;
-  /** Evidence of one group (the same check at the same place) is not independent. */
+  /** Evidence of one group has one source of error and is not independent. */
   readonly group: string;
   readonly likelihood: readonly number[];
   readonly elsewhere: number;
@@ -91,7 +91,7 @@ export function evidenceOf(
     evidence.push(
       make(
         finding.id,
-        place.check.asks ? 'onset' : finding.key,
+        errorSource(place),
         flatLikelihood(place, finding.result, finding.value),
         (cause) => findingLikelihood(catalogue, place, finding.result, finding.value, cause),
         { trust: finding.trust ?? 1, place, finding },

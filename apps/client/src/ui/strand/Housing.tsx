@@ -95,13 +95,28 @@ export function Housing({ kind, x, top, height, stroke, fill }: HousingProps) {
         </G>
       );
     case 'heat-break':
-      return <Path d={`M${x - 14} ${top + 1} Q${x - 5} ${y} ${x - 14} ${bottom - 1} M${x + 14} ${top + 1} Q${x + 5} ${y} ${x + 14} ${bottom - 1}`} {...pen} />;
+      return (
+        <Path
+          d={`M${x - 14} ${top + 1} Q${x - 5} ${y} ${x - 14} ${bottom - 1} M${x + 14} ${top + 1} Q${x + 5} ${y} ${x + 14} ${bottom - 1}`}
+          {...pen}
+        />
+      );
     case 'heat-block':
       return <Rect x={x - 26} y={top + 2} width={52} height={height - 4} rx={1} {...body} />;
     case 'nozzle':
-      return <Path d={`M${x - 16} ${top + 1} H${x + 16} V${y} L${x + 4} ${bottom - 2} H${x - 4} L${x - 16} ${y} Z`} {...body} />;
+      return (
+        <Path
+          d={`M${x - 16} ${top + 1} H${x + 16} V${y} L${x + 4} ${bottom - 2} H${x - 4} L${x - 16} ${y} Z`}
+          {...body}
+        />
+      );
     case 'job':
-      return <Path d={`M${x - 9} ${y - 9} H${x + 5} L${x + 10} ${y - 4} V${y + 9} H${x - 9} Z M${x - 5} ${y} H${x + 5} M${x - 5} ${y + 4} H${x + 5}`} {...body} />;
+      return (
+        <Path
+          d={`M${x - 9} ${y - 9} H${x + 5} L${x + 10} ${y - 4} V${y + 9} H${x - 9} Z M${x - 5} ${y} H${x + 5} M${x - 5} ${y + 4} H${x + 5}`}
+          {...body}
+        />
+      );
     default:
       return <Rect x={x - 12} y={top + 4} width={24} height={height - 8} rx={3} {...body} />;
   }

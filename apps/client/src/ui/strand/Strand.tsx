@@ -8,7 +8,7 @@ import { usePalette } from '../theme';
 import { filamentColour, fonts, space } from '../tokens';
 import { useTween } from '../useTween';
 import { Housing } from './Housing';
-import { layoutStrand, type Row } from './layout';
+import { layoutStrand, type Label, type Row } from './layout';
 
 export interface StrandProps {
   readonly machine: Machine;
@@ -23,11 +23,13 @@ export interface StrandProps {
   readonly chosen?: string;
   readonly onStation?: (id: string) => void;
   readonly width: number;
+  /** Height to fit into on a small screen, px. */
+  readonly fit?: number;
 }
 
 /** The strand runs here; the other lanes to its left, the names to its right. */
 const AXIS = 74;
-const NAMES = 116;
+const NAMES = 124;
 /** From here on a percentage stands beside the name. */
 const WORTH_A_NUMBER = 0.04;
 
@@ -36,7 +38,12 @@ function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly
   if (!next) return undefined;
   const first = rows.findIndex((row) => row.id === next.station);
   const to = next.key.split('>')[1];
-  const end = to === undefined ? first : to === 'end' ? rows.findLastIndex((row) => row.kind === 'heat-break') : rows.findIndex((row) => row.id === to) - 1;
+  const end =
+    to === undefined
+      ? first
+      : to === 'end'
+        ? rows.findLastIndex((row) => row.kind === 'heat-break')
+        : rows.findIndex((row) => row.id === to) - 1;
   const [a, b] = [rows[first], rows[Math.max(first, end)]];
   return a && b ? [a, b] : undefined;
 }
@@ -45,10 +52,23 @@ function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly
  * The filament path as one strand, spool at the top: it swells and is hatched where it may be stuck, and is thin and
  * straight where it is proved clear.
  */
-export function Strand({ machine, route, stations, cleared, colour, next, repairAt, chosen, onStation, width }: StrandProps) {
+export function Strand({
+  machine,
+  route,
+  stations,
+  cleared,
+  colour,
+  next,
+  repairAt,
+  chosen,
+  onStation,
+  width,
+  fit,
+}: StrandProps) {
   const palette = usePalette();
   const suspicions = useTween(stations.map((station) => station.suspicion));
-  const { rows, height } = layoutStrand(route, stations, suspicions);
+  const { rows, labels, height } = layoutStrand(route, stations, suspicions, fit === undefined ? {} : { fit });
+  const most = Math.max(...stations.map((station) => (station.clearedBy === undefined ? station.suspicion : 0)), 0);
   const span = flagSpan(rows, next);
   const fill = filamentColour(colour);
   const points = rows.flatMap((row) => [
@@ -77,11 +97,26 @@ export function Strand({ machine, route, stations, cleared, colour, next, repair
           </ClipPath>
         </Defs>
         {rows.map((row) => (
-          <Rect key={row.id} x={0} y={row.top} width={width} height={row.height} fill={row.id === chosen ? palette.doubtWash : 'none'} />
+          <Rect
+            key={row.id}
+            x={0}
+            y={row.top}
+            width={width}
+            height={row.height}
+            fill={row.id === chosen ? palette.doubtWash : 'none'}
+          />
         ))}
         <OtherLanes machine={machine} route={route} rows={rows} stroke={palette.housing} />
         {rows.map((row) => (
-          <Housing key={row.id} kind={row.kind} x={AXIS} top={row.top} height={row.height} stroke={palette.housing} fill={palette.card} />
+          <Housing
+            key={row.id}
+            kind={row.kind}
+            x={AXIS}
+            top={row.top}
+            height={row.height}
+            stroke={palette.housing}
+            fill={palette.card}
+          />
         ))}
         <Path d={outline} fill={fill} stroke={palette.ink} strokeWidth={1.2} />
         <G clipPath="url(#strand)">
@@ -106,27 +141,58 @@ export function Strand({ machine, route, stations, cleared, colour, next, repair
           </G>
         ) : null}
       </Svg>
-      {rows.map((row) => (
-        <StationLine key={row.id} row={row} flag={next !== undefined && row.id === next.station} repair={row.id === repairAt} {...(onStation ? { onStation } : {})} />
+      {labels.map((label) => (
+        <StationLine
+          key={label.rows[0]?.id}
+          label={label}
+          most={most}
+          flag={next !== undefined && label.rows.some((row) => row.id === next.station)}
+          repair={label.rows.some((row) => row.id === repairAt)}
+          {...(onStation ? { onStation } : {})}
+        />
       ))}
     </View>
   );
 }
 
 /** A line beside the strand, from the first to the last station of a cleared span, with a tick at each. */
-function ClearedMark({ rows, span, stroke }: { readonly rows: readonly Row[]; readonly span: ClearedSpan; readonly stroke: string }) {
+function ClearedMark({
+  rows,
+  span,
+  stroke,
+}: {
+  readonly rows: readonly Row[];
+  readonly span: ClearedSpan;
+  readonly stroke: string;
+}) {
   const inside = rows.filter((row) => span.stations.includes(row.id));
   return (
     <G>
       {inside.map((row) => (
-        <Path key={row.id} d={`M${AXIS + 30} ${row.middle} l3.5 3.5 l6.5 -8`} fill="none" stroke={stroke} strokeWidth={2.2} />
+        <Path
+          key={row.id}
+          d={`M${AXIS + 32} ${row.middle} l3 3 l5.5 -7`}
+          fill="none"
+          stroke={stroke}
+          strokeWidth={2.2}
+        />
       ))}
     </G>
   );
 }
 
 /** The lanes that are not in use, as thin lines that merge where they merge. */
-function OtherLanes({ machine, route, rows, stroke }: { readonly machine: Machine; readonly route: Route; readonly rows: readonly Row[]; readonly stroke: string }) {
+function OtherLanes({
+  machine,
+  route,
+  rows,
+  stroke,
+}: {
+  readonly machine: Machine;
+  readonly route: Route;
+  readonly rows: readonly Row[];
+  readonly stroke: string;
+}) {
   const others = laneRuns(machine).filter((run) => run.id !== route.lane && run.into !== undefined);
   const merge = rows.find((row) => row.id === others[0]?.into);
   if (!merge) return null;
@@ -135,27 +201,54 @@ function OtherLanes({ machine, route, rows, stroke }: { readonly machine: Machin
     <G>
       {others.map((run, i) => {
         const x = 8 + i * 9;
-        return <Path key={run.id} d={`M${x} ${top} V${merge.top - 22} C${x} ${merge.top - 6} ${AXIS - 20} ${merge.top - 14} ${AXIS - 16 + i * 5} ${merge.top + 3}`} fill="none" stroke={stroke} strokeWidth={1.5} strokeDasharray="5 3" />;
+        return (
+          <Path
+            key={run.id}
+            d={`M${x} ${top} V${merge.top - 22} C${x} ${merge.top - 6} ${AXIS - 20} ${merge.top - 14} ${AXIS - 16 + i * 5} ${merge.top + 3}`}
+            fill="none"
+            stroke={stroke}
+            strokeWidth={1.5}
+            strokeDasharray="5 3"
+          />
+        );
       })}
     </G>
   );
 }
 
-function StationLine({ row, flag, repair, onStation }: { readonly row: Row; readonly flag: boolean; readonly repair: boolean; readonly onStation?: (id: string) => void }) {
-  const worth = row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined;
-  const share = `${Math.round(row.suspicion * 100)} %`;
-  const words = row.clearedBy !== undefined ? 'cleared' : worth ? `suspicion ${share}` : 'little suspicion';
-  const strong = worth && row.suspicion >= 0.2;
+interface StationLineProps {
+  readonly label: Label;
+  /** Suspicion of the leading station; those near it stand out. */
+  readonly most: number;
+  readonly flag: boolean;
+  readonly repair: boolean;
+  readonly onStation?: (id: string) => void;
+}
+
+/** Name and suspicion beside the strand; quiet neighbours share a line, a tap then opens the most suspected of them. */
+function StationLine({ label, most, flag, repair, onStation }: StationLineProps) {
+  const row = [...label.rows].sort((a, b) => b.suspicion - a.suspicion)[0] as Row;
+  const cleared = row.clearedBy !== undefined;
+  const worth = row.suspicion >= WORTH_A_NUMBER && !cleared;
+  const share = `${Math.round(row.suspicion * 100)}\u202f%`;
+  const words = cleared ? 'cleared' : worth ? `suspicion ${share}` : 'little suspicion';
+  const leading = worth && row.suspicion >= 0.75 * most;
   return (
     <Pressable
       role="button"
-      aria-label={`${row.name}: ${words}${flag ? ', the next check is here' : ''}${repair ? ', repair begins here' : ''}`}
+      aria-label={`${label.text}: ${words}${flag ? ', the next check is here' : ''}${repair ? ', repair begins here' : ''}`}
       onPress={() => onStation?.(row.id)}
       disabled={!onStation}
-      style={[styles.line, { top: row.top, height: row.height }]}
+      style={[styles.line, { top: label.top, height: label.height }]}
     >
-      <Text kind={strong ? 'large' : 'small'} bold={strong || flag} tone={row.clearedBy !== undefined ? 'clear' : worth ? 'ink' : 'soft'} lines={1} style={styles.name}>
-        {row.name}
+      <Text
+        kind={leading ? 'large' : 'small'}
+        bold={leading || flag}
+        tone={cleared ? 'clear' : worth ? 'ink' : 'soft'}
+        lines={1}
+        style={styles.name}
+      >
+        {label.text}
       </Text>
       {repair ? (
         <Text kind="small" bold tone="deed">
@@ -163,7 +256,16 @@ function StationLine({ row, flag, repair, onStation }: { readonly row: Row; read
         </Text>
       ) : null}
       {worth ? (
-        <Text tone="doubt" bold style={{ fontFamily: fonts.figure, fontSize: strong ? 22 : 14, lineHeight: strong ? 26 : 18 }}>
+        <Text
+          tone="doubt"
+          bold
+          style={{
+            fontFamily: fonts.figure,
+            fontSize: leading ? 20 : 14,
+            lineHeight: leading ? 24 : 18,
+            letterSpacing: -1,
+          }}
+        >
           {share}
         </Text>
       ) : null}
@@ -172,6 +274,14 @@ function StationLine({ row, flag, repair, onStation }: { readonly row: Row; read
 }
 
 const styles = StyleSheet.create({
-  line: { position: 'absolute', left: 0, right: space.s, paddingLeft: NAMES, flexDirection: 'row', alignItems: 'center', gap: space.s },
+  line: {
+    position: 'absolute',
+    left: 0,
+    right: space.s,
+    paddingLeft: NAMES,
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: space.s,
+  },
   name: { flexShrink: 1, flexGrow: 1 },
 });

@@ -41,6 +41,8 @@ export class Orders1790000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('drop table order_event; drop function refuse_change; drop table work_order; drop table machine;');
+    await runner.query(
+      'drop table order_event; drop function refuse_change; drop table work_order; drop table machine;',
+    );
   }
 }
