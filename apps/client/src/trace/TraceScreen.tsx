@@ -143,6 +143,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
                 onRepair={choose}
                 onGoOn={() => setGoOn(true)}
                 onOther={() => setList(true)}
+                {...(last ? { onUndo: undo } : {})}
               />
             ) : (
               <Text>No check is left that could teach anything. Tap a station and take a cause.</Text>

@@ -1,0 +1,112 @@
+import { expect, type Page } from '@playwright/test';
+import { checksFor, deliveredCatalogue, routeOf, type CheckAtPlace, type Machine } from '@zealous/core';
+
+/** A fault that the robot technician pretends: what sits where, as depth on the route. */
+export interface Pretended {
+  readonly machine: Machine;
+  readonly lane?: string;
+  /** Station where a strand stops, and how far into it, mm. */
+  readonly station: string;
+  readonly intoMm: number;
+}
+
+export const button = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' });
+
+export async function enterNumber(page: Page, value: number): Promise<void> {
+  for (const sign of String(value)) await button(page, sign === '.' ? 'point' : sign).click();
+  await button(page, /^Enter \d/).click();
+}
+
+/** Answers the check that the screen asks for as this fault would; returns what was asked. */
+export async function answerCheck(page: Page, fault: Pretended): Promise<CheckAtPlace> {
+  const asked = (await page.getByTestId('check-name').textContent()) ?? '';
+  const route = routeOf(fault.machine, fault.lane);
+  const place = checksFor(deliveredCatalogue, fault.machine, route).find((item) => item.name === asked);
+  if (!place) throw new Error(`No check is called "${asked}".`);
+  const stop = route.stops.find((item) => item.station.id === fault.station);
+  if (!stop) throw new Error(`No station "${fault.station}".`);
+  const { check } = place;
+  const blocked = place.reach.has(stop.index) && check.results.find((result) => result.depth);
+  if (check.asks) await button(page, 'At loading').click();
+  else if (check.quantity) {
+    await button(page, `Enter ${check.quantity.unit}`).click();
+    await enterNumber(page, check.quantity.reads === 'fed' ? 4 : check.quantity.normal.mean);
+  } else if (blocked) {
+    await button(page, blocked.label).click();
+    await enterNumber(page, Math.round(stop.fromMm + fault.intoMm - (place.entryMm ?? 0)));
+  } else {
+    const seen =
+      !check.swap && place.reach.has(stop.index)
+        ? check.results.find((result) => result.when?.['visible']?.includes('stub'))
+        : undefined;
+    await button(page, (seen ?? check.results.at(-1))?.label ?? '').click();
+  }
+  return place;
+}
+
+/** Goes through tracing until the screen says that enough is known. */
+export async function traceToRepair(
+  page: Page,
+  fault: Pretended,
+  each?: () => Promise<void>,
+): Promise<readonly string[]> {
+  const asked: string[] = [];
+  for (let i = 0; i < 15; i++) {
+    const enough = page.getByRole('heading', { name: 'Repair now: enough is known' });
+    await expect(enough.or(page.getByTestId('check-name'))).toBeVisible();
+    if (await enough.isVisible()) return asked;
+    const before = await page.getByTestId('check-name').textContent();
+    asked.push((await answerCheck(page, fault)).key);
+    await expect(async () => {
+      const now = (await enough.isVisible()) ? 'enough' : await page.getByTestId('check-name').textContent();
+      expect(now).not.toBe(before);
+    }).toPass({ timeout: 15_000 });
+    await each?.();
+  }
+  throw new Error(`Not at a repair after ${asked.length} checks: ${asked.join(', ')}`);
+}
+
+/** Works the plan to its end: ways there where a step is held, readings, the last rung clears. */
+export async function workPlan(
+  page: Page,
+  rung: (n: number) => 'It is clear' | 'Changed nothing',
+  each?: () => Promise<void>,
+): Promise<void> {
+  let rungs = 0;
+  for (let i = 0; i < 80; i++) {
+    const prove = button(page, 'Prove the repair');
+    const current = page.getByRole('group', { name: /^Step .*, now$/ });
+    await expect(prove.or(current)).toBeVisible();
+    if (await prove.isVisible()) return;
+    const name = await current.getAttribute('aria-label');
+    const way = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched)/ });
+    const cleared = current.getByRole('button', { name: 'It is clear' });
+    const cold = current.getByRole('button', { name: /^It reads below/ });
+    const done = current.getByRole('button', { name: 'Done', exact: true });
+    await expect(way.or(cleared).or(cold).or(done).first()).toBeVisible();
+    if (await way.first().isVisible()) {
+      const label = await way.first().getAttribute('aria-label');
+      await way.first().click();
+      // Heating and cooling take minutes; the reading that ends them is typed in instead of waited for.
+      if (label?.startsWith('Heating')) await noteReading(page, Number(/(\d+) °C/.exec(label)?.[1]));
+      if (label?.startsWith('Target')) await noteReading(page, 30);
+    } else if (await cleared.isVisible()) await current.getByRole('button', { name: rung(++rungs) }).click();
+    else if (await cold.isVisible()) await cold.click();
+    else await done.click();
+    await expect(async () => {
+      const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label');
+      const still = now === name && (await way.first().isVisible());
+      expect(still && !(await cleared.isVisible())).toBe(false);
+    }).toPass({ timeout: 10_000 });
+    await each?.();
+  }
+  throw new Error('The plan did not end.');
+}
+
+export async function noteReading(page: Page, value: number): Promise<void> {
+  await button(page, 'Change. Heat and power of the machine').click();
+  await page.getByLabel('Temperature reading in degrees Celsius').fill(String(value));
+  await button(page, 'Note reading').click();
+  await expect(page.getByLabel('Temperature reading in degrees Celsius')).toBeHidden();
+}
