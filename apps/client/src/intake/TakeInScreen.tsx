@@ -2,7 +2,6 @@ import { deliveredCatalogue, laneRuns, type Machine } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
 import { v4 as uuid } from 'uuid';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
 import { draftChanged, draftEmptied, type TakeInDraft } from '../data/draftSlice';
@@ -12,6 +11,7 @@ import { makeEvent } from '../data/useOrder';
 import { orderHref } from '../orders/links';
 import { Notice, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
 import { Page } from '../ui/Page';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -166,14 +166,12 @@ export function TakeInScreen() {
             onToggle={(id) => set({ before: toggled(draft.before, id) })}
           />
         </Section>
-        <TextInput
-          mode="outlined"
+        <Field
           label="Note"
-          accessibilityLabel="Note"
           value={draft.note ?? ''}
-          onChangeText={(note) => set({ note })}
-          maxLength={1000}
-          multiline
+          onChange={(note) => set({ note })}
+          most={1000}
+          lines
           style={styles.note}
         />
       </View>

@@ -11,12 +11,12 @@ import {
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
 import { useClock } from '../data/useClock';
 import type { Recorder } from '../data/useOrder';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Notice } from '../ui/Card';
+import { Field } from '../ui/Field';
 import { Icon } from '../ui/Icon';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -172,10 +172,10 @@ function FeedForm({
   return (
     <View style={styles.column}>
       <View style={styles.row}>
-        <Field label="Asked, mm" value={asked} onChange={setAsked} />
-        <Field label="Left to the mark, mm" value={left} onChange={setLeft} />
+        <Field label="Asked, mm" value={asked} onChange={setAsked} number style={styles.grow} />
+        <Field label="Left to the mark, mm" value={left} onChange={setLeft} number style={styles.grow} />
       </View>
-      <Field label="Present steps/mm" value={old} onChange={setOld} />
+      <Field label="Present steps/mm" value={old} onChange={setOld} number style={styles.grow} />
       <Text
         kind="small"
         tone="soft"
@@ -192,28 +192,6 @@ function FeedForm({
         <Tap label="Still short: not cured" disabled={!calibration} onPress={onNotCured} style={styles.grow} />
       </View>
     </View>
-  );
-}
-
-function Field({
-  label,
-  value,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (text: string) => void;
-}) {
-  return (
-    <TextInput
-      mode="outlined"
-      label={label}
-      accessibilityLabel={label}
-      inputMode="decimal"
-      value={value}
-      onChangeText={onChange}
-      style={styles.grow}
-    />
   );
 }
 

@@ -1,10 +1,10 @@
 import { deliveredCatalogue, modeById, phaseOf, recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
-import { TextInput } from 'react-native-paper';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
 import { printDocument } from '../ui/printDocument';
 import { saveFile } from '../ui/saveFile';
 import { Tap } from '../ui/Tap';
@@ -21,7 +21,7 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   return (
     <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main">
       <View style={styles.wrap}>
-        <Text kind="title" heading={1} style={styles.grow}>
+        <Text kind="title" heading={1} style={styles.whole}>
           {`Order ${report.number}`}
         </Text>
         <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
@@ -164,33 +164,10 @@ function CloseForm({ order, record, report }: OrderPartProps & { readonly report
         </Text>
       )}
       <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />
-      <TextInput
-        mode="outlined"
-        label="Minutes of work"
-        accessibilityLabel="Minutes of work"
-        inputMode="decimal"
-        value={minutes}
-        onChangeText={setMinutes}
-      />
-      <TextInput
-        mode="outlined"
-        label="What to watch, and when"
-        accessibilityLabel="What to watch, and when"
-        value={watch}
-        onChangeText={setWatch}
-        maxLength={1000}
-        multiline
-      />
+      <Field label="Minutes of work" value={minutes} onChange={setMinutes} number />
+      <Field label="What to watch, and when" value={watch} onChange={setWatch} most={1000} lines />
       {watchText ? <Text kind="small" tone="soft">{`The catalogue adds: ${watchText}`}</Text> : null}
-      <TextInput
-        mode="outlined"
-        label="Note: real but not the cause, old part kept …"
-        accessibilityLabel="Note"
-        value={note}
-        onChangeText={setNote}
-        maxLength={2000}
-        multiline
-      />
+      <Field label="Note: real but not the cause, old part kept …" value={note} onChange={setNote} most={2000} lines />
       <Tap
         label="Close the order"
         kind="main"
@@ -212,6 +189,7 @@ const styles = StyleSheet.create({
   grow: { flex: 1 },
   body: { padding: space.l, gap: space.m, maxWidth: 860, width: '100%', alignSelf: 'center' },
   wrap: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'center' },
+  whole: { width: '100%' },
   fact: { flexDirection: 'row', gap: space.m },
   label: { width: 92, paddingTop: 2 },
 });

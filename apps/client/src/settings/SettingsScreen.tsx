@@ -1,10 +1,10 @@
 import { SAFETY_NOTE } from '@zealous/core';
 import { StyleSheet } from 'react-native';
-import { TextInput } from 'react-native-paper';
 import { settingsChanged } from '../data/settingsSlice';
 import { useAppDispatch, useAppSelector } from '../data/store';
 import { Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 
@@ -22,12 +22,11 @@ export function SettingsScreen() {
           chosen={[by]}
           onToggle={(id) => dispatch(settingsChanged({ by: id }))}
         />
-        <TextInput
-          mode="outlined"
+        <Field
           label="Or another name for the record"
-          accessibilityLabel="Another name for the record"
           value={(ROLES as readonly string[]).includes(by) ? '' : by}
-          onChangeText={(text) => dispatch(settingsChanged({ by: text.trim().slice(0, 60) || 'bench 1' }))}
+          onChange={(text) => dispatch(settingsChanged({ by: text.trim().slice(0, 60) || 'bench 1' }))}
+          most={60}
           style={styles.field}
         />
       </Section>

@@ -56,7 +56,7 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
             <Text bold style={styles.grow}>
               {cause.name}
             </Text>
-            <Text kind="figure" tone="doubt">
+            <Text bold tone="doubt">
               {percent(cause.suspicion)}
             </Text>
           </View>

@@ -1,6 +1,6 @@
 import { benchAt, percent, routeOf, type Assessment, type RankedCheck } from '@zealous/core';
 import { useRouter } from 'expo-router';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
@@ -30,17 +30,16 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const now = useClock(5000);
   const { assessment, change, failure } = useAssessment(machine, state);
   const [station, setStation] = useState<string | undefined>(undefined);
-  const [picked, setPicked] = useState<string | undefined>(undefined);
+  /** The technician's own choice; it holds until the next finding. */
+  const [choice, setChoice] = useState<{ readonly key?: string; readonly at: number } | undefined>(undefined);
   const [goOn, setGoOn] = useState(false);
   const [list, setList] = useState(false);
-  const [begun, setBegun] = useState(false);
   const [room, setRoom] = useState(0);
   const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
   const findings = state.findings.length + state.notDone.length;
-  useEffect(() => {
-    setPicked(undefined);
-    setBegun(false);
-  }, [findings]);
+  const begun = choice?.at === findings;
+  const picked = begun ? choice.key : undefined;
+  const setPicked = (key: string): void => setChoice({ key, at: findings });
 
   const bench = benchAt(machine, state, now);
   const check =
@@ -118,7 +117,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               onNotDone={(why) => record('check-not-done', { key: check.key, why })}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
               onAnother={() => {
-                setBegun(true);
+                setChoice({ at: findings });
                 setList(true);
               }}
             />

@@ -69,18 +69,30 @@ function sitsAt(place: CheckAtPlace, cause: Cause): readonly [number, number] {
   return [cause.stop.fromMm + from * length - entry, cause.stop.fromMm + to * length - entry];
 }
 
-/** Density of a depth given that the strand stopped: at the cause if it is in reach and blocks, anywhere otherwise. */
-function depthShape(place: CheckAtPlace, cause: Cause) {
+/** A reading may lie this far past the end of the span: the strand was marked a little long. */
+const PAST_END_MM = 50;
+
+const spanLength = (place: CheckAtPlace): number => {
   const [low, high] = place.reachMm ?? [0, 1];
-  const span = Math.max(1, high - low);
+  return Math.max(1, high - low);
+};
+
+/**
+ * Density of a depth given that the strand stopped: at the cause if it is in reach and blocks, anywhere otherwise; whole
+ * over the depths that can be read, from 0 to a little past the span.
+ */
+function depthShape(place: CheckAtPlace, cause: Cause) {
+  const longest = spanLength(place) + PAST_END_MM;
   const at = sees(place, cause) ? sitsAt(place, cause) : undefined;
   // A stop that the cause itself does not make (a false alarm) can be anywhere on the span.
   const stray = at ? 0.05 : 1;
+  const sd = depthSd(Math.max(0, at?.[1] ?? 0));
+  const whole = at ? smearedMass(0, longest, at[0], at[1], sd) : 1;
   return {
     density: (depth: number): number =>
-      stray / span + (at ? (1 - stray) * smearedPdf(depth, at[0], at[1], depthSd(Math.max(0, at[1]))) : 0),
+      stray / longest + (at ? ((1 - stray) * smearedPdf(depth, at[0], at[1], sd)) / whole : 0),
     mass: (a: number, b: number): number =>
-      (stray * (b - a)) / span + (at ? (1 - stray) * smearedMass(a, b, at[0], at[1], depthSd(Math.max(0, at[1]))) : 0),
+      (stray * (b - a)) / longest + (at ? ((1 - stray) * smearedMass(a, b, at[0], at[1], sd)) / whole : 0),
   };
 }
 
@@ -119,20 +131,16 @@ export function outcomesOf(place: CheckAtPlace, route: Route, catalogue: Catalog
   return check.results.flatMap((result): Outcome[] => {
     if (!result.depth) return [{ result: result.id, label: result.label }];
     const entry = place.entryMm ?? 0;
-    return [...place.reach]
+    const stops = [...place.reach]
       .sort((a, b) => a - b)
-      .flatMap((index) => {
-        const stop = route.stops[index];
-        if (!stop || stop.toMm - stop.fromMm < 0.5) return [];
-        return [
-          {
-            result: result.id,
-            label: `Stops in ${stop.station.name}`,
-            low: stop.fromMm - entry,
-            high: stop.toMm - entry,
-          },
-        ];
-      });
+      .flatMap((index) => route.stops[index] ?? [])
+      .filter((stop) => stop.toMm - stop.fromMm >= 0.5);
+    return stops.map((stop, i) => ({
+      result: result.id,
+      label: `Stops in ${stop.station.name}`,
+      low: i === 0 ? 0 : stop.fromMm - entry,
+      high: i === stops.length - 1 ? spanLength(place) + PAST_END_MM : stop.toMm - entry,
+    }));
   });
 }
 

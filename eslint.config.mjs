@@ -1,0 +1,34 @@
+import expo from 'eslint-config-expo/flat.js';
+import { defineConfig } from 'eslint/config';
+
+export default defineConfig([
+  { ignores: ['**/node_modules/**', '**/dist/**', '.build/**', '.data/**', '**/.expo/**', 'test-results/**'] },
+  expo,
+  {
+    files: ['**/*.{ts,tsx}'],
+    rules: {
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/consistent-type-imports': [
+        'error',
+        { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false },
+      ],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', destructuredArrayIgnorePattern: '^_' },
+      ],
+      'import/no-unresolved': 'off', // the type checker says it, and knows the workspace
+      'import/namespace': 'off',
+      'max-lines': ['warn', { max: 330, skipBlankLines: true, skipComments: true }],
+      eqeqeq: 'error',
+      'no-console': 'error',
+    },
+  },
+  {
+    files: ['bench/**', 'scripts/**', 'packages/core/src/cli/**', 'apps/server/src/main.ts'],
+    rules: { 'no-console': 'off' },
+  },
+  {
+    files: ['**/metro.config.js', '**/babel.config.js', '**/jest.config.js', '.dependency-cruiser.cjs'],
+    languageOptions: { globals: { __dirname: 'readonly' } },
+  },
+]);

@@ -1,0 +1,34 @@
+const swc = [
+  '@swc/jest',
+  {
+    jsc: {
+      parser: { syntax: 'typescript', decorators: true },
+      transform: { legacyDecorator: true, decoratorMetadata: true, useDefineForClassFields: false },
+      target: 'es2022',
+    },
+    module: { type: 'commonjs' },
+  },
+];
+const node = (name, roots) => ({
+  displayName: name,
+  testEnvironment: 'node',
+  roots,
+  transform: { '\\.tsx?$': swc },
+  testMatch: ['**/*.test.ts'],
+});
+
+module.exports = {
+  projects: [
+    node('core', ['<rootDir>/packages']),
+    node('server', ['<rootDir>/apps/server/src']),
+    {
+      displayName: 'client',
+      preset: 'jest-expo',
+      rootDir: 'apps/client',
+      testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      transformIgnorePatterns: [
+        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|lucide-react-native|d3-.*|internmap|uuid|@reduxjs/toolkit|immer|react-redux|date-fns|comlink)/)',
+      ],
+    },
+  ],
+};

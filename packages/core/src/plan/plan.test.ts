@@ -1,0 +1,209 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { benchAt } from '../order/bench';
+import type { OrderEvent } from '../order/events';
+import { phaseOf, proofsFor } from '../order/phase';
+import { recordMarkdown, recordOf } from '../order/report';
+import type { Machine } from '../path/machine';
+import { routeOf } from '../path/route';
+import { causesOf } from '../trace/causes';
+import { dunlin, event, START, stateOf, takenIn, whelk } from '../testing/machines';
+import { CAUTIONS } from './cautions';
+import { heldBecause, planFor, type PlanStep } from './plan';
+
+const chosen = (
+  machine: Machine,
+  station: string,
+  mode: string,
+  more: readonly OrderEvent[] = [],
+  material = 'PLA',
+): OrderEvent[] => [
+  takenIn(machine, { material, symptoms: ['nothing'] }),
+  ...more,
+  event('cause-chosen', { station, mode, advised: true }),
+];
+const plan = (machine: Machine, events: readonly OrderEvent[]) => planFor(machine, catalogue, stateOf(machine, events));
+const ids = (steps: readonly PlanStep[]): readonly string[] => steps.map((step) => step.id);
+
+/** Does every step as the screen would, with its readings and part movements. */
+function workThrough(
+  machine: Machine,
+  events: OrderEvent[],
+  outcome: (n: number) => 'cleared' | 'no-change' = () => 'cleared',
+): OrderEvent[] {
+  let rungs = 0;
+  for (let i = 0; i < 80; i++) {
+    const state = stateOf(machine, events);
+    const step = planFor(machine, catalogue, state).steps.find((item) => !state.steps[item.id]);
+    if (!step) return events;
+    if (step.sets)
+      events.push(
+        event('bench-changed', { ...step.sets, ...(step.sets.targetC ? { readingC: step.sets.targetC } : {}) }),
+      );
+    if (step.opens) events.push(event('parts-moved', { off: [step.opens] }));
+    if (step.closes) events.push(event('parts-moved', { on: [step.closes] }));
+    if (step.remedy)
+      events.push(event('rung-tried', { stepId: step.id, remedy: step.remedy, outcome: outcome(++rungs) }));
+    else events.push(event('step-done', { stepId: step.id }));
+  }
+  throw new Error('the plan does not end');
+}
+
+describe('every cause of both machines has a plan that can be worked to its end', () => {
+  test.each([
+    ['Whelk', whelk],
+    ['Dunlin', dunlin],
+  ])('%s', (_name, machine) => {
+    const causes = causesOf({ machine, catalogue, symptoms: [], before: [] }, routeOf(machine));
+    for (const cause of causes) {
+      const events = workThrough(machine, chosen(machine, cause.stop.station.id, cause.mode.id), (n) =>
+        n === 1 ? 'no-change' : 'cleared',
+      );
+      const state = stateOf(machine, events);
+      // Everything that came off is on again, and it came off after what held it.
+      expect(state.off).toEqual([]);
+      const { steps } = planFor(machine, catalogue, state);
+      const opened = steps.flatMap((step) => step.opens ?? []);
+      const closed = steps.flatMap((step) => step.closes ?? []);
+      expect([...closed].sort()).toEqual([...opened].sort());
+      for (const id of opened) {
+        const after = machine.parts.find((part) => part.id === id)?.after ?? [];
+        after.forEach((first) => expect(opened.indexOf(first)).toBeLessThan(opened.indexOf(id)));
+        after.forEach((first) => expect(closed.indexOf(first)).toBeGreaterThan(closed.indexOf(id)));
+      }
+      for (const step of steps) for (const caution of step.cautions) expect(CAUTIONS[caution]).toBeDefined();
+    }
+  });
+
+  test('no step of a plan done in its order is ever held', () => {
+    const events = chosen(dunlin, 'extruder', 'gears-worn', [
+      event('bench-changed', { targetC: 208, power: 'on', readingC: 208 }),
+    ]);
+    for (let i = 0; i < 60; i++) {
+      const state = stateOf(dunlin, events);
+      const step = planFor(dunlin, catalogue, state).steps.find((item) => !state.steps[item.id]);
+      if (!step) return;
+      expect([step.id, heldBecause(step, benchAt(dunlin, state, Date.parse(START)))]).toEqual([step.id, undefined]);
+      if (step.sets)
+        events.push(
+          event('bench-changed', { ...step.sets, ...(step.sets.targetC ? { readingC: step.sets.targetC } : {}) }),
+        );
+      if (step.opens) events.push(event('parts-moved', { off: [step.opens] }));
+      if (step.closes) events.push(event('parts-moved', { on: [step.closes] }));
+      if (step.remedy) events.push(event('rung-tried', { stepId: step.id, remedy: step.remedy, outcome: 'cleared' }));
+      else events.push(event('step-done', { stepId: step.id }));
+    }
+    throw new Error('the plan does not end');
+  });
+});
+
+describe('heat, power and safety', () => {
+  test('the head is raised and supported before anything is pushed by hand', () => {
+    const order = ids(plan(dunlin, chosen(dunlin, 'hub', 'stub')).steps);
+    expect(order.indexOf('raise')).toBeGreaterThanOrEqual(0);
+    expect(order.indexOf('raise')).toBeLessThan(order.indexOf('rung:push-through'));
+  });
+
+  test('from hot to a screw: cool below 100 °C, off, cool to touch, then open', () => {
+    const hot = event('bench-changed', { targetC: 208, power: 'on', readingC: 208 });
+    const order = ids(plan(dunlin, chosen(dunlin, 'extruder', 'gears-worn', [hot])).steps);
+    const at = (id: string): number => order.findIndex((step) => step.startsWith(id));
+    expect(at('cool-off')).toBeLessThan(at('off'));
+    expect(at('off')).toBeLessThan(at('open:extruder-cover'));
+    expect(at('cool-touch')).toBeLessThan(at('open:extruder-cover'));
+  });
+
+  test('a step that does not fit the recorded state is held with its reason', () => {
+    const step = plan(dunlin, chosen(dunlin, 'extruder', 'gears-worn')).steps.find(
+      (item) => item.opens === 'extruder-cover',
+    );
+    if (!step) throw new Error('no such step');
+    const off = new Set<string>();
+    expect(heldBecause(step, { temperatureC: 180, power: 'on', off })).toMatch(/cold: recorded 180 °C/);
+    expect(heldBecause(step, { temperatureC: 30, power: 'on', off })).toMatch(/off and unplugged/);
+    expect(heldBecause(step, { temperatureC: 30, power: 'off', off })).toBeUndefined();
+    const switchOff = plan(
+      dunlin,
+      chosen(dunlin, 'extruder', 'gears-worn', [event('bench-changed', { power: 'on', targetC: 208, readingC: 208 })]),
+    ).steps.find((item) => item.kind === 'power');
+    expect(switchOff && heldBecause(switchOff, { temperatureC: 150, power: 'on', off })).toMatch(/below 100 °C/);
+  });
+
+  test('material and path decide the temperature: the lined path caps nylon', () => {
+    const push = (material: string) =>
+      plan(whelk, chosen(whelk, 'nozzle', 'tip-particles', [], material)).steps.find(
+        (step) => step.remedy === 'hotter-push',
+      );
+    expect(push('PLA')?.need.hotC).toBe(240); // practice: unclog PLA at 240 °C
+    expect(push('PA')?.need.hotC).toBe(whelk.heat.shortLimitC);
+    expect(push('PLA')?.how).toContain('240 °C');
+  });
+
+  test('the needle needs its bore, solvent a plastic that it takes', () => {
+    const fine: Machine = {
+      ...whelk,
+      runs: whelk.runs.map((run) => ({
+        ...run,
+        stations: run.stations.map((s) => (s.kind === 'nozzle' ? { ...s, params: { ...s.params, boreMm: 0.25 } } : s)),
+      })),
+    };
+    const rungs = (machine: Machine, station: string, mode: string, material = 'PLA'): readonly string[] =>
+      workThrough(machine, chosen(machine, station, mode, [], material), () => 'no-change').flatMap((item) =>
+        item.type === 'rung-tried' ? [item.body.remedy] : [],
+      );
+    expect(rungs(whelk, 'nozzle', 'tip-particles')).toContain('needle');
+    expect(rungs(fine, 'nozzle', 'tip-particles')).not.toContain('needle');
+    expect(rungs(dunlin, 'break', 'break-plug', 'ABS')).toContain('solvent-soak');
+    expect(rungs(dunlin, 'break', 'break-plug', 'PA')).not.toContain('solvent-soak');
+  });
+});
+
+describe('phases and the record', () => {
+  const cured = (): OrderEvent[] => {
+    const events = workThrough(dunlin, chosen(dunlin, 'hub', 'stub'), (n) => (n === 1 ? 'no-change' : 'cleared'));
+    for (const proof of proofsFor(dunlin, catalogue))
+      events.push(
+        event('proof-recorded', {
+          proof: proof.id,
+          passed: true,
+          ...(proof.quantity ? { askedMm: 100, fedMm: 92.5, oldStepsPerMm: 400, readingMm: 0.5 } : {}),
+        }),
+      );
+    return events;
+  };
+
+  test('trace → plan → prove → record', () => {
+    const phase = (events: readonly OrderEvent[]) => phaseOf(dunlin, catalogue, stateOf(dunlin, events));
+    expect(phase([takenIn(dunlin)])).toBe('trace');
+    expect(phase(chosen(dunlin, 'hub', 'stub'))).toBe('plan');
+    expect(phase(workThrough(dunlin, chosen(dunlin, 'hub', 'stub')))).toBe('prove');
+    expect(phase(cured())).toBe('record');
+  });
+
+  test('a machine without a sensor is not asked to prove one', () => {
+    expect(proofsFor(whelk, catalogue).map((proof) => proof.id)).not.toContain('sensor');
+    expect(proofsFor(dunlin, catalogue).map((proof) => proof.id)).toContain('sensor');
+  });
+
+  test('the record has cause, place, remedy, measurements and what to watch; Markdown escapes free text', () => {
+    const events = [
+      ...cured(),
+      event(
+        'closed',
+        { outcome: 'cured', minutes: 25, watch: 'look <b>again</b> | soon', note: '*old* part kept' },
+        40,
+      ),
+    ];
+    const record = recordOf(dunlin, catalogue, events);
+    expect(record.cause).toEqual({ place: 'Hub', mode: 'Broken stub left inside' });
+    expect(record.remedies).toEqual([
+      { name: 'Push through with fresh strand', outcome: 'no-change' },
+      { name: 'Take it out by hand', outcome: 'cleared' },
+    ]);
+    expect(record.feed?.stepsPerMm).toBeCloseTo(432.4324, 4);
+    expect(record.handsOnMinutes).toBe(25);
+    const text = recordMarkdown(record);
+    expect(text).toContain('432.43 ± 2.34 steps/mm');
+    expect(text).toContain('look \\<b\\>again\\</b\\> \\| soon');
+    expect(text).toContain('\\*old\\* part kept');
+  });
+});

@@ -1,0 +1,207 @@
+import fc from 'fast-check';
+import type { Bench } from '../access/bench';
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import type { Catalogue } from '../catalogue/types';
+import { routeOf } from '../path/route';
+import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
+import { assess, barredKeys, whatChanged, workOut } from './assess';
+import { decide, repairCost, type CheckForecast } from './decide';
+import { tryMinutes } from './repairs';
+
+const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
+const order = (...findings: Parameters<typeof finding>[]) =>
+  stateOf(dunlin, [
+    takenIn(dunlin, { material: 'PLA', symptoms: ['not-reach'], onset: 'loading' }),
+    ...findings.map((args) => finding(...args)),
+  ]);
+
+function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue) {
+  const { model, evidence, posterior } = workOut(machine, from, state);
+  return { model, posterior, ...decide(model, posterior, bench, evidence, barredKeys(state)) };
+}
+const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {
+  const found = list.find((item) => item.place.key === key);
+  if (!found) throw new Error(`${key} is not offered`);
+  return found;
+};
+
+describe('worth of a check', () => {
+  // Shannon 1948: information is the mutual information of cause and answer, in bits; never above log2 of the answers.
+  test('bits are the mutual information, computed here the other way round: H(answer) − H(answer | cause)', () => {
+    const { model, posterior, checks } = decision();
+    const h = (list: readonly number[]): number => list.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
+    for (const check of checks) {
+      const rows = model.likelihood[check.index] ?? [];
+      const answers = h(check.outcomes.map((outcome) => outcome.probability));
+      const given = posterior.reduce((sum, p, cause) => sum + p * h(rows.map((row) => row[cause] ?? 0)), 0);
+      expect(check.bits).toBeCloseTo(answers - given, 6);
+      expect(check.bits).toBeLessThanOrEqual(Math.log2(rows.length) + 1e-9);
+    }
+  });
+
+  // Twelve coins, one false, heavier or lighter: 24 cases, 3 answers, so at least log 24 / log 3 = 2.893 weighings.
+  test('no sequence of k answers of n kinds tells more than n^k cases apart: the twelve coins need three weighings', () => {
+    const weigh = (left: readonly number[], right: readonly number[], coin: number, sign: number): number =>
+      Math.sign((left.includes(coin) ? sign : 0) - (right.includes(coin) ? sign : 0));
+    const plan = [
+      [
+        [4, 6, 7, 8],
+        [5, 9, 10, 11],
+      ],
+      [
+        [1, 2, 3, 5],
+        [4, 6, 10, 11],
+      ],
+      [
+        [0, 3, 6, 10],
+        [1, 4, 7, 9],
+      ],
+    ] as const;
+    const cases = Array.from({ length: 24 }, (_, i) => ({ coin: i >> 1, sign: i % 2 ? 1 : -1 }));
+    const told = (k: number): number => {
+      // Bits that k weighings of this plan give about 24 even cases.
+      const counts = new Map<string, number>();
+      for (const { coin, sign } of cases) {
+        const key = plan
+          .slice(0, k)
+          .map(([l, r]) => weigh(l, r, coin, sign))
+          .join();
+        counts.set(key, (counts.get(key) ?? 0) + 1);
+      }
+      return [...counts.values()].reduce((sum, n) => sum - (n / 24) * Math.log2(n / 24), 0);
+    };
+    expect(Math.log2(24) / Math.log2(3)).toBeCloseTo(2.893, 3);
+    expect(told(1)).toBeCloseTo(Math.log2(3), 9);
+    expect(told(2)).toBeLessThanOrEqual(2 * Math.log2(3));
+    expect(told(2)).toBeLessThan(Math.log2(24));
+    expect(told(3)).toBeCloseTo(Math.log2(24), 9);
+  });
+
+  test('a check that reaches no live cause is not offered', () => {
+    const only: Catalogue = { ...catalogue, modes: catalogue.modes.filter((mode) => mode.id === 'tip-particles') };
+    const { checks } = decision(order(), cold(), dunlin, only);
+    expect(checks.some((item) => item.place.check.id === 'turn-spool' && item.bits > 0.05)).toBe(false);
+    expect(checks.some((item) => item.place.station === 'nozzle')).toBe(true);
+  });
+
+  test('a higher price never makes a check better', () => {
+    const key = 'push-strand@gate-a>end';
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 60 }), (extra) => {
+        const dearer: Catalogue = {
+          ...catalogue,
+          checks: catalogue.checks.map((check) =>
+            check.id === 'push-strand' ? { ...check, minutes: check.minutes + extra } : check,
+          ),
+        };
+        const before = checkNamed(decision().checks, key).expectedMinutes;
+        const after = checkNamed(decision(order(), cold(), dunlin, dearer).checks, key).expectedMinutes;
+        expect(after).toBeCloseTo(before + extra, 6);
+      }),
+      { numRuns: 8 },
+    );
+  });
+});
+
+describe('the state of the bench', () => {
+  test('hot already, a hot check costs its minutes only; cold, the heating too', () => {
+    const hot: Bench = { temperatureC: 208, power: 'on', off: new Set() };
+    const coldFirst = checkNamed(decision().checks, 'free-air@nozzle');
+    const hotFirst = checkNamed(decision(order(), hot).checks, 'free-air@nozzle');
+    expect(hotFirst.price.heatingMin).toBe(0);
+    expect(coldFirst.price.heatingMin).toBeCloseTo((208 - 22) / 2.6 / 60, 2);
+    expect(checkNamed(decision(order(), hot).checks, 'tug@port-a').price.coolingMin).toBeGreaterThan(1);
+  });
+
+  test('what is open already makes the check behind it cheap', () => {
+    const open: Bench = { ...cold(), off: new Set(['front-cover', 'hub-off']) };
+    expect(checkNamed(decision().checks, 'lift-hub@hub').price.openingMin).toBeGreaterThan(2);
+    expect(checkNamed(decision(order(), open).checks, 'lift-hub@hub').price.openingMin).toBe(0);
+  });
+
+  test('at heat the hot checks come further up the list', () => {
+    const state = stateOf(whelk, [takenIn(whelk, { symptoms: ['nothing', 'clicks'], material: 'PLA' })]);
+    const rank = (bench: Bench): number =>
+      decision(state, bench, whelk).checks.findIndex((item) => item.place.key === 'free-air@nozzle');
+    expect(rank({ temperatureC: 208, power: 'on', off: new Set() })).toBeLessThan(rank(cold(whelk)));
+  });
+});
+
+describe('stopping', () => {
+  test('a check is advised while it saves minutes, a repair once it does not', () => {
+    expect(decision().advice).toBe('check');
+    const told = decision(
+      order(['push-strand@gate-a>end', 'stops', 901], ['free-tube@port-a', 'clear'], ['lift-hub@hub', 'stub']),
+    );
+    expect(told.advice).toBe('repair');
+    expect(told.model.groups[told.repairOrder[0] ?? -1]?.station.id).toBe('hub');
+  });
+
+  test('the cost of repairing now is that of the order by probability over cost', () => {
+    const { model, posterior, repairMinutes } = decision();
+    expect(repairCost(model, posterior, tryMinutes(dunlin, model.groups, cold())).minutes).toBeCloseTo(
+      repairMinutes,
+      9,
+    );
+  });
+});
+
+describe('the assessment', () => {
+  test('reasons are the deciding numbers', () => {
+    const state = order();
+    const view = assess(dunlin, catalogue, state, cold());
+    const { checks } = decision(state);
+    const best = view.checks[0];
+    expect(best?.key).toBe(checks[0]?.place.key);
+    expect(best?.expectedMinutes).toBe(checks[0]?.expectedMinutes);
+    const sum = best?.outcomes.reduce((total, outcome) => total + outcome.probability, 0) ?? 0;
+    expect(sum).toBeCloseTo(1, 9);
+    const percent = Math.round(
+      100 * (best?.outcomes.find((outcome) => best.because[0]?.startsWith(outcome.label))?.probability ?? -1),
+    );
+    expect(best?.because[0]).toContain(`(${percent} %)`);
+  });
+
+  test('what passed is cleared by that finding, and one line says what changed', () => {
+    const before = assess(dunlin, catalogue, order(), cold());
+    const after = assess(dunlin, catalogue, order(['push-strand@gate-a>end', 'stops', 901]), cold());
+    const cleared = after.cleared.flatMap((span) => span.stations);
+    expect(cleared).toEqual(expect.arrayContaining(['gate-a', 'tube-a']));
+    expect(cleared).not.toContain('hub');
+    expect(after.cleared[0]?.by[0]).toMatch(/stops at 901 mm/);
+    expect(whatChanged(before, after)).toMatch(/cleared; Hub \d+ % → \d+ %/);
+  });
+
+  test('a finding about the whole path clears no single place', () => {
+    const after = assess(
+      dunlin,
+      catalogue,
+      order(['bend-piece@spool-a', 'snaps'], ['free-air@nozzle', 'none']),
+      cold(),
+    );
+    expect(after.cleared).toEqual([]);
+  });
+
+  test('a check that could not be done is not offered again', () => {
+    const first = assess(dunlin, catalogue, order(), cold()).checks[0]?.key ?? '';
+    const state = { ...order(), notDone: [{ id: 'n', key: first, why: 'No tool for it' }] };
+    expect(assess(dunlin, catalogue, state, cold()).checks.some((check) => check.key === first)).toBe(false);
+  });
+
+  test('a repair that did not cure counts against what it should have cured', () => {
+    const state = order(['push-strand@gate-a>end', 'stops', 901]);
+    const failed = {
+      ...state,
+      failures: [{ id: 'r', station: 'hub', mode: 'stub', remedies: ['push-through', 'take-out'] }],
+    };
+    const share = (s: typeof state): number =>
+      assess(dunlin, catalogue, s, cold()).causes.find((cause) => cause.station === 'hub' && cause.mode === 'stub')
+        ?.suspicion ?? 0;
+    expect(share(failed)).toBeLessThan(share(state) / 3);
+  });
+
+  test('every lane of the machine has its own route', () => {
+    expect(routeOf(dunlin, 'lane-c').stops[0]?.station.id).toBe('spool-c');
+    expect(() => routeOf(dunlin, 'lane-x')).toThrow(/no lane "lane-x"/);
+  });
+});

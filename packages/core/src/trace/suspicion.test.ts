@@ -1,0 +1,208 @@
+import fc from 'fast-check';
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { dunlin, whelk } from '../testing/machines';
+import { routeOf } from '../path/route';
+import { causesOf } from './causes';
+import type { Case, Finding } from './context';
+import { findingLikelihood, outcomeProbability, outcomesOf } from './likelihood';
+import { checksFor, type CheckAtPlace } from './places';
+import { posterior, suspect, type Evidence } from './suspicion';
+
+const bare = (id: string, likelihood: readonly number[], elsewhere: number): Evidence => ({
+  id,
+  group: id,
+  likelihood,
+  elsewhere,
+  trust: 1,
+});
+const kase = (machine = dunlin, rest: Partial<Case> = {}): Case => ({
+  machine,
+  catalogue,
+  symptoms: [],
+  before: [],
+  ...rest,
+});
+const placesOf = (machine = dunlin): ReadonlyMap<string, CheckAtPlace> =>
+  new Map(checksFor(catalogue, machine, routeOf(machine)).map((place) => [place.key, place]));
+
+describe('Bayes', () => {
+  // Eddy 1982, Probabilistic reasoning in clinical medicine: prior 1 %, hit 80 %, false 9.6 %.
+  test('a check value everybody knows: 7.76 %', () => {
+    expect(posterior([0.01, 0.99], [bare('test', [0.8], 0.096)])[0]).toBeCloseTo(0.0776, 4);
+  });
+
+  test('posterior equals brute-force enumeration of the joint distribution', () => {
+    const p = fc.double({ min: 0.01, max: 0.99, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.array(p, { minLength: 3, maxLength: 6 }),
+        fc.array(fc.array(p, { minLength: 6, maxLength: 6 }), { maxLength: 5 }),
+        (weights, tables) => {
+          const total = weights.reduce((sum, x) => sum + x, 0);
+          const prior = weights.map((x) => x / total);
+          const n = prior.length;
+          const evidence = tables.map((row, i) => bare(`e${i}`, row.slice(0, n - 1), row[n - 1] as number));
+          const joint = prior.map((x, i) => tables.reduce((product, row) => product * (row[i] as number), x));
+          const mass = joint.reduce((sum, x) => sum + x, 0);
+          posterior(prior, evidence).forEach((x, i) => expect(x).toBeCloseTo((joint[i] as number) / mass, 9));
+        },
+      ),
+    );
+  });
+});
+
+/** Any sequence of answers that the checks of a machine can give. */
+function findings(machine = dunlin): fc.Arbitrary<readonly Finding[]> {
+  const places = [...placesOf(machine).values()].filter((place) => !place.check.asks);
+  const one = fc
+    .record({
+      place: fc.constantFrom(...places),
+      pick: fc.nat(1000),
+      share: fc.double({ min: 0, max: 1, noNaN: true }),
+    })
+    .map(({ place, pick, share }): Omit<Finding, 'id'> => {
+      const { quantity, results } = place.check;
+      const result = results[pick % results.length] as (typeof results)[number];
+      const [from, to] = place.reachMm ?? [0, 0];
+      if (quantity)
+        return { key: place.key, result: result.id, value: quantity.min + share * (quantity.max - quantity.min) };
+      if (result.depth) return { key: place.key, result: result.id, value: share * (to - from) };
+      return { key: place.key, result: result.id };
+    });
+  return fc.array(one, { maxLength: 7 }).map((list) => list.map((item, i) => ({ id: `f${i}`, ...item })));
+}
+
+describe.each([
+  ['Dunlin', dunlin],
+  ['Whelk', whelk],
+])('properties on %s', (_name, machine) => {
+  const route = routeOf(machine);
+  const places = placesOf(machine);
+  const run = (list: readonly Finding[]) => suspect(kase(machine), route, places, list).posterior;
+
+  test('suspicions sum to one and "something else" never reaches zero', () => {
+    fc.assert(
+      fc.property(findings(machine), (list) => {
+        const p = run(list);
+        expect(p.reduce((sum, x) => sum + x, 0)).toBeCloseTo(1, 9);
+        expect(p.at(-1)).toBeGreaterThan(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('the order of findings does not matter, to the last bit', () => {
+    fc.assert(
+      fc.property(findings(machine), (list) => {
+        expect(run([...list].reverse())).toEqual(run(list));
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test('taking a finding back restores exactly what was before; not sure changes nothing', () => {
+    fc.assert(
+      fc.property(findings(machine), fc.constantFrom(...places.keys()), (list, key) => {
+        const before = run(list);
+        expect(run([...list, { id: 'x', key, result: 'not-sure' }])).toEqual(before);
+        expect(run(list.filter(() => true))).toEqual(before);
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test('for every cause the answers of every check sum to one', () => {
+    const causes = causesOf(kase(machine), route);
+    for (const place of places.values()) {
+      const outcomes = outcomesOf(place, route, catalogue);
+      for (const cause of causes) {
+        const sum = outcomes.reduce(
+          (total, outcome) => total + outcomeProbability(catalogue, place, outcome, cause),
+          0,
+        );
+        expect(sum).toBeCloseTo(1, 4);
+      }
+    }
+  });
+});
+
+describe('what a finding means', () => {
+  const route = routeOf(dunlin);
+  const places = placesOf();
+  const at = (station: string, list: readonly Finding[], rest: Partial<Case> = {}): number => {
+    const { causes, posterior: p } = suspect(kase(dunlin, rest), route, places, list);
+    return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
+  };
+  const push = 'push-strand@gate-a>end';
+
+  test('a depth moves suspicion to the stations near that depth, from the machine’s own geometry', () => {
+    const entry = places.get(push)?.entryMm ?? 0;
+    for (const id of ['buffer-a', 'tube-a', 'hub', 'extruder']) {
+      const stop = route.stops.find((item) => item.station.id === id);
+      const depth = ((stop?.fromMm ?? 0) + (stop?.toMm ?? 0)) / 2 - entry;
+      const found = [{ id: 'd', key: push, result: 'stops', value: depth }];
+      expect(at(id, found)).toBeGreaterThan(3 * at(id, []));
+      expect(Math.max(...route.stops.map((item) => at(item.station.id, found)))).toBe(at(id, found));
+    }
+    // The same depth on a path that is 100 mm longer ahead of the hub lies in the tube.
+    const hub = route.stops.find((item) => item.station.id === 'hub');
+    expect(at('hub', [{ id: 'd', key: push, result: 'stops', value: (hub?.fromMm ?? 0) - entry - 100 }])).toBeLessThan(
+      0.05,
+    );
+  });
+
+  test('a span that passes loses suspicion, what lies beyond gains', () => {
+    const passed = [{ id: 'p', key: 'push-strand@gate-a>port-a', result: 'passes' }];
+    expect(at('tube-a', passed, { symptoms: ['not-reach'] })).toBeLessThan(
+      at('tube-a', [], { symptoms: ['not-reach'] }) / 3,
+    );
+    expect(at('hub', passed, { symptoms: ['not-reach'] })).toBeGreaterThan(at('hub', [], { symptoms: ['not-reach'] }));
+  });
+
+  test('left blocked, right fine clears what they share', () => {
+    const works = [{ id: 'l', key: 'other-lane@spool-a', result: 'works' }];
+    expect(at('nozzle', works)).toBeLessThan(at('nozzle', []) / 5);
+  });
+
+  test('onset and history raise: a hot switch-off points to the liner, a hotter plastic before to the nozzle', () => {
+    const suspicion = (station: string, rest: Partial<Case>): number => {
+      const { causes, posterior: p } = suspect(kase(whelk, rest), routeOf(whelk), placesOf(whelk), []);
+      return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
+    };
+    const all = routeOf(whelk).stops.map((stop) => suspicion(stop.station.id, { onset: 'hot-off' }));
+    expect(suspicion('liner', { onset: 'hot-off' })).toBe(Math.max(...all));
+    expect(suspicion('liner', { onset: 'hot-off' })).toBeGreaterThan(2 * suspicion('liner', {}));
+    expect(suspicion('nozzle', { hotterBefore: true, onset: 'hotter-to-cooler' })).toBeGreaterThan(0.6);
+  });
+
+  test('the same check again is worth less than a second witness', () => {
+    const one = at('nozzle', [{ id: 'a', key: 'free-air@nozzle', result: 'leans' }]);
+    const two = at('nozzle', [
+      { id: 'a', key: 'free-air@nozzle', result: 'leans' },
+      { id: 'b', key: 'free-air@nozzle', result: 'leans' },
+    ]);
+    const odds = (p: number): number => p / (1 - p);
+    const factor = odds(one) / odds(at('nozzle', []));
+    expect(odds(two) / odds(one)).toBeLessThan(factor);
+    expect(two).toBeGreaterThan(one);
+  });
+
+  test('"something else" gains when what is seen fits nothing on the list', () => {
+    const strange: Finding[] = [
+      { id: '1', key: 'ohms@block', result: 'off' },
+      { id: '2', key: 'look-cutter@cutter', result: 'blunt' },
+      { id: '3', key: 'feel-fan@sink', result: 'dead' },
+      { id: '4', key: 'look-gears@extruder', result: 'loose' },
+      { id: '5', key: 'turn-spool@spool-a', result: 'tangled' },
+    ];
+    const p = suspect(kase(), route, places, strange).posterior;
+    expect(p.at(-1)).toBeGreaterThan(0.3);
+  });
+
+  test('an answer that the check does not give is refused', () => {
+    const cause = causesOf(kase(), route)[0];
+    const place = places.get('glide@hub');
+    if (!cause || !place) throw new Error('test data');
+    expect(() => findingLikelihood(catalogue, place, 'nonsense', undefined, cause)).toThrow(/no result/);
+  });
+});
