@@ -12,7 +12,7 @@ export function runOutbox(store: AppStore): () => void {
   let timer: ReturnType<typeof setTimeout> | undefined;
 
   const step = async (): Promise<void> => {
-    if (stopped || busy) return;
+    if (stopped || busy || timer !== undefined) return;
     // An entry that was refused holds back only the later entries of its own order.
     const { outbox } = store.getState().orders;
     const halted = new Set(outbox.filter((item) => item.problem).map((item) => item.orderId));
@@ -21,27 +21,23 @@ export function runOutbox(store: AppStore): () => void {
     busy = true;
     const { orderId, event } = next;
     const result = await store.dispatch(api.endpoints.sendEvent.initiate({ orderId, event }, { track: false }));
-    busy = false;
     const error = result.error;
-    if (result.data) {
-      store.dispatch(connection(true));
-      store.dispatch(eventSent({ orderId, event, seq: result.data.seq }));
-      void step();
-    } else if (
-      error &&
-      'status' in error &&
-      typeof error.status === 'number' &&
-      error.status >= 400 &&
-      error.status < 500
-    ) {
-      store.dispatch(connection(true));
-      store.dispatch(eventRefused({ eventId: event.id, problem: problemOf(error.data, error.status) }));
-      void step();
-    } else {
+    if (!result.data && !(error && isRefusal(error))) {
+      // Before any dispatch: each one comes back here through the subscription.
+      timer = setTimeout(() => {
+        timer = undefined;
+        void step();
+      }, RETRY_MS);
+      busy = false;
       store.dispatch(connection(false));
-      clearTimeout(timer);
-      timer = setTimeout(() => void step(), RETRY_MS);
+      return;
     }
+    store.dispatch(connection(true));
+    if (result.data) store.dispatch(eventSent({ orderId, event, seq: result.data.seq }));
+    else if (error && isRefusal(error))
+      store.dispatch(eventRefused({ eventId: event.id, problem: problemOf(error.data, error.status) }));
+    busy = false;
+    void step();
   };
 
   const unsubscribe = store.subscribe(() => void step());
@@ -52,6 +48,15 @@ export function runOutbox(store: AppStore): () => void {
     unsubscribe();
   };
 }
+
+interface Refusal {
+  readonly status: number;
+  readonly data: unknown;
+}
+
+/** An answer that will not change by asking again. */
+const isRefusal = (error: object): error is Refusal =>
+  'status' in error && typeof error.status === 'number' && error.status >= 400 && error.status < 500;
 
 function problemOf(data: unknown, status: number): Problem {
   if (typeof data === 'object' && data !== null && 'detail' in data) return data as Problem;

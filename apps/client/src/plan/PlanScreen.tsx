@@ -48,7 +48,14 @@ export function PlanScreen({ order, record }: OrderPartProps) {
     for (const timer of state.timers) if (timer.id === step.id) record('timer-stopped', { timerId: timer.id });
   };
   return (
-    <ScrollView ref={scroll} style={styles.grow} contentContainerStyle={styles.body} role="main">
+    <ScrollView
+      ref={scroll}
+      style={styles.grow}
+      contentContainerStyle={styles.body}
+      role="main"
+      tabIndex={0}
+      aria-label="Page"
+    >
       <Head plan={plan} title={causeTitle(order)} done={done} />
       {plan.steps.map((step, i) => {
         const first = i === 0 || plan.steps[i - 1]?.phase !== step.phase;

@@ -51,7 +51,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
     router.replace(orderHref(order.id, 'trace'));
   };
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main">
+    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
       <Text kind="title" heading={1}>
         Not proved until it is shown
       </Text>

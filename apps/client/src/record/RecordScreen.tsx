@@ -19,7 +19,7 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   const report = recordOf(machine, deliveredCatalogue, events);
   const name = `${report.number}-${machine.id}`;
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main">
+    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
       <View style={styles.wrap}>
         <Text kind="title" heading={1} style={styles.whole}>
           {`Order ${report.number}`}

@@ -101,7 +101,13 @@ export function ResultPad({
     );
   return (
     <View style={styles.whole}>
-      <ScrollView style={styles.words} contentContainerStyle={styles.column}>
+      <ScrollView
+        style={styles.words}
+        contentContainerStyle={styles.column}
+        tabIndex={0}
+        role="region"
+        aria-label="The check"
+      >
         <View style={styles.head}>
           <View style={styles.grow}>
             <Text kind="small" bold tone="deed">

@@ -74,6 +74,9 @@ export function TraceScreen({ order, record }: OrderPartProps) {
 
   const strand = (
     <ScrollView
+      tabIndex={0}
+      role="main"
+      aria-label="Strand"
       onLayout={(event) => setRoom(event.nativeEvent.layout.height)}
       style={wide ? { width: STRAND_WIDE, flexGrow: 0, borderRightWidth: 1, borderColor: palette.line } : styles.grow}
     >

@@ -85,7 +85,7 @@ export function Page({
           {head}
         </PageHead>
         <Connection />
-        <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main">
+        <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
           <View style={styles.measure}>{children}</View>
         </ScrollView>
         {foot}

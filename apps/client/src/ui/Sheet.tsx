@@ -23,7 +23,9 @@ export function Sheet({
       <Dialog visible={open} onDismiss={onClose} style={[styles.sheet, { backgroundColor: palette.paper }]}>
         <Dialog.Title>{title}</Dialog.Title>
         <Dialog.ScrollArea style={styles.area}>
-          <ScrollView contentContainerStyle={styles.body}>{children}</ScrollView>
+          <ScrollView contentContainerStyle={styles.body} tabIndex={0} role="region" aria-label={title}>
+            {children}
+          </ScrollView>
         </Dialog.ScrollArea>
         <Dialog.Actions>
           <Tap label="Close" kind="quiet" onPress={onClose} />

@@ -103,13 +103,17 @@ describe('heat, power and safety', () => {
     expect(order.indexOf('raise')).toBeLessThan(order.indexOf('rung:push-through'));
   });
 
-  test('from hot to a screw: cool below 100 °C, off, cool to touch, then open', () => {
+  test('from hot to a screw: cool to touch with the fans on, off, then open; never off above 100 °C', () => {
     const hot = event('bench-changed', { targetC: 208, power: 'on', readingC: 208 });
-    const order = ids(plan(dunlin, chosen(dunlin, 'extruder', 'gears-worn', [hot])).steps);
-    const at = (id: string): number => order.findIndex((step) => step.startsWith(id));
-    expect(at('cool-off')).toBeLessThan(at('off'));
-    expect(at('off')).toBeLessThan(at('open:extruder-cover'));
-    expect(at('cool-touch')).toBeLessThan(at('open:extruder-cover'));
+    const first = (station: string, mode: string, id: string): number =>
+      ids(plan(dunlin, chosen(dunlin, station, mode, [hot])).steps).findIndex((step) => step.startsWith(id));
+    expect(first('extruder', 'gears-worn', 'cool-touch')).toBeLessThan(first('extruder', 'gears-worn', 'off'));
+    expect(first('extruder', 'gears-worn', 'off')).toBeLessThan(first('extruder', 'gears-worn', 'open:cutter-lever'));
+    // The feeder's lid may be warm work, but the plug must be out: below 100 °C is enough.
+    expect(first('gate-a', 'stub', 'cool-off')).toBe(-1);
+    const lid = workThrough(dunlin, chosen(dunlin, 'gate-a', 'stub', [hot]), () => 'no-change');
+    const done = lid.flatMap((item) => (item.type === 'step-done' ? [item.body.stepId] : []));
+    expect(done.findIndex((id) => id.startsWith('cool-'))).toBeLessThan(done.indexOf('off'));
   });
 
   test('a step that does not fit the recorded state is held with its reason', () => {

@@ -87,8 +87,9 @@ class Writer {
   /** Brings the planned bench to what comes next: cooling before off, off before cold work, on before heat. */
   bring(phase: PlanStep['phase'], heat: Need['heat'], power: Need['power'], hotC: number): void {
     const { machine } = this;
-    if (power === 'off' && this.bench.power === 'on') this.cool(phase, SWITCH_OFF_BELOW_C);
+    // Cooling goes faster with the fans on: where it must be cold anyway, it is switched off only then.
     if (heat === 'cold') this.cool(phase, SAFE_TO_TOUCH_C);
+    else if (power === 'off' && this.bench.power === 'on') this.cool(phase, SWITCH_OFF_BELOW_C);
     const wanted = heat === 'hot' ? 'on' : power;
     if (wanted !== 'any' && wanted !== this.bench.power) {
       const off = wanted === 'off';

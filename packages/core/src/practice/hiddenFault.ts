@@ -111,7 +111,7 @@ export function followTracer(hidden: HiddenOrder, random: Random): Tally {
     const kase = { ...hidden.kase, failed };
     const evidence = evidenceOf(kase, causes, byKey, findings);
     const p = posterior(model.prior, evidence);
-    const decision = decide(model, p, bench, evidence, new Set(findings.map((finding) => finding.key)));
+    const decision = decide(model, p, bench, evidence, new Set(findings.map((finding) => finding.key)), new Set());
     const best = decision.checks[0];
     if (decision.advice === 'check' && best) {
       const answers = model.outcomes[best.index] ?? [];

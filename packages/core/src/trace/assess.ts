@@ -211,7 +211,7 @@ function rank(model: Model, p: readonly number[], forecast: CheckForecast, repai
 
 function adviceOf(model: Model, p: readonly number[], decision: Decision): Advice {
   const group = model.groups[decision.repairOrder[0] ?? -1];
-  const best = decision.checks[0];
+  const best = decision.checks.find((check) => !check.done);
   const likeliest = group && [...group.causes].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0))[0];
   const cause = likeliest === undefined ? undefined : model.causes[likeliest];
   const share = group ? group.causes.reduce((sum, i) => sum + (p[i] ?? 0), 0) : 0;
@@ -263,7 +263,10 @@ export function workOut(machine: Machine, catalogue: Catalogue, state: OrderStat
   return { model, evidence, posterior: posterior(model.prior, evidence) };
 }
 
-/** Checks not to offer: those said to be impossible here. "Not sure" answers may be tried again, last. */
+/** Checks that were answered, also with "not sure": they may be done again, last. */
+export const answeredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.findings.map((item) => item.key));
+
+/** Checks not to offer: those said to be impossible here. */
 export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
 
 /** Suspicion, what is cleared, what to do next and why. */
@@ -290,7 +293,7 @@ export function assess(machine: Machine, catalogue: Catalogue, state: OrderState
       suspicion: p[i] ?? 0,
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
-  const decision = decide(model, p, bench, evidence, barredKeys(state));
+  const decision = decide(model, p, bench, evidence, barredKeys(state), answeredKeys(state));
   return {
     stations,
     causes,

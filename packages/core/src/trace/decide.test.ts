@@ -4,7 +4,7 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
-import { assess, barredKeys, whatChanged, workOut } from './assess';
+import { answeredKeys, assess, barredKeys, whatChanged, workOut } from './assess';
 import { decide, repairCost, type CheckForecast } from './decide';
 import { tryMinutes } from './repairs';
 
@@ -17,7 +17,7 @@ const order = (...findings: Parameters<typeof finding>[]) =>
 
 function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue) {
   const { model, evidence, posterior } = workOut(machine, from, state);
-  return { model, posterior, ...decide(model, posterior, bench, evidence, barredKeys(state)) };
+  return { model, posterior, ...decide(model, posterior, bench, evidence, barredKeys(state), answeredKeys(state)) };
 }
 const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {
   const found = list.find((item) => item.place.key === key);
@@ -186,6 +186,14 @@ describe('the assessment', () => {
     const first = assess(dunlin, catalogue, order(), cold()).checks[0]?.key ?? '';
     const state = { ...order(), notDone: [{ id: 'n', key: first, why: 'No tool for it' }] };
     expect(assess(dunlin, catalogue, state, cold()).checks.some((check) => check.key === first)).toBe(false);
+  });
+
+  test('a check answered with "not sure" is offered last', () => {
+    const first = assess(dunlin, catalogue, order(), cold()).checks[0]?.key ?? '';
+    const after = assess(dunlin, catalogue, order([first, 'not-sure']), cold());
+    expect(after.checks[0]?.key).not.toBe(first);
+    expect(after.checks.at(-1)).toMatchObject({ key: first, done: true });
+    expect(after.stations).toEqual(assess(dunlin, catalogue, order(), cold()).stations);
   });
 
   test('a repair that did not cure counts against what it should have cured', () => {

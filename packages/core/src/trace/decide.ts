@@ -125,6 +125,7 @@ export function decide(
   bench: Bench,
   evidence: readonly Evidence[],
   barred: ReadonlySet<string>,
+  answered: ReadonlySet<string>,
 ): Decision {
   const { machine } = model.kase;
   const triesAt = new Map<string, readonly number[]>();
@@ -138,8 +139,6 @@ export function decide(
   const doneGroups = new Map<string, number>();
   for (const item of evidence) doneGroups.set(item.group, (doneGroups.get(item.group) ?? 0) + 1);
 
-  const answered = new Set(evidence.map((item) => item.finding?.key));
-
   const checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key)) return [];
     const repeats = doneGroups.get(errorSource(place)) ?? 0;
@@ -150,8 +149,8 @@ export function decide(
     return [forecast(model, index, p, bench, tries, weight, done)].filter((f) => f.bits > NOTHING_BITS);
   });
   checks.sort((a, b) => a.expectedMinutes - b.expectedMinutes);
-  const ranked = gentlestFirst(checks);
-  const best = ranked[0];
+  const ranked = [...gentlestFirst(checks.filter((check) => !check.done)), ...checks.filter((check) => check.done)];
+  const best = ranked.find((check) => !check.done);
   const advice = best && best.expectedMinutes < now.minutes ? 'check' : 'repair';
   const second =
     advice === 'check'

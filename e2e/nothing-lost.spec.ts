@@ -1,0 +1,173 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import type { Machine } from '@zealous/core';
+import { answerCheck, button, type Pretended } from './bench';
+import { testServer, type TestServer } from './server';
+
+const dunlin = JSON.parse(readFileSync('demo/machines/dunlin.json', 'utf8')) as Machine;
+const stubInHub: Pretended = { machine: dunlin, lane: 'lane-a', station: 'hub', intoMm: 9 };
+
+let server: TestServer;
+test.beforeAll(async () => {
+  server = await testServer('lost', 4732);
+});
+test.afterAll(() => server.stop());
+
+interface Stored {
+  readonly seq: number;
+  readonly event: { readonly id: string; readonly type: string };
+}
+const stored = async (order: string): Promise<readonly Stored[]> =>
+  (await (await fetch(`${server.url}/api/orders/${order}/events`)).json()) as readonly Stored[];
+const send = (order: string, type: string, body: object) =>
+  fetch(`${server.url}/api/orders/${order}/events`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id: randomUUID(), at: new Date().toISOString(), by: 'bench 2', type, body }),
+  });
+
+async function newOrder(): Promise<string> {
+  const id = randomUUID();
+  const answer = await send(id, 'taken-in', {
+    number: `t-${id.slice(0, 4)}`,
+    machineId: 'dunlin',
+    lane: 'lane-a',
+    symptoms: ['not-reach'],
+    onset: 'loading',
+    before: [],
+  });
+  expect(answer.status).toBe(201);
+  return id;
+}
+const trace = (page: Page, id: string) => page.goto(`${server.url}/order/${id}/trace`);
+const unsent = (page: Page): Promise<number> =>
+  page.evaluate(() => (JSON.parse(localStorage.getItem('zt:outbox') ?? '[]') as unknown[]).length);
+
+test('the server is killed in the middle: what was acknowledged is there, what was not goes out when it is back', async ({
+  page,
+}) => {
+  const id = await newOrder();
+  await trace(page, id);
+  await answerCheck(page, stubInHub);
+  await expect.poll(() => unsent(page)).toBe(0);
+  const acknowledged = await stored(id);
+
+  await server.kill();
+  const first = await page.getByTestId('check-name').textContent();
+  await button(page, 'Not sure').click();
+  await expect(page.getByTestId('check-name')).not.toHaveText(first ?? '');
+  await expect(page.getByText(/(is|are) kept on this phone/)).toBeVisible();
+  await button(page, 'Could not do it').click();
+  await button(page, 'No tool for it').click();
+  await expect.poll(() => unsent(page)).toBeGreaterThanOrEqual(2);
+  const waiting = await unsent(page);
+
+  await server.start();
+  expect((await stored(id)).slice(0, acknowledged.length)).toEqual(acknowledged);
+  await expect.poll(async () => (await stored(id)).length, { timeout: 20_000 }).toBe(acknowledged.length + waiting);
+  expect((await stored(id)).at(-1)?.event.type).toBe('check-not-done');
+  await expect.poll(() => unsent(page)).toBe(0);
+  await expect(page.getByText(/kept on this phone/)).toBeHidden();
+});
+
+test('unsent entries outlive a reload, and a machine taken in without the server is taken in', async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${server.url}/take-in`);
+  await page.getByRole('radio', { name: 'Whelk' }).click();
+  await expect(page.getByTestId('first-suspicion')).toBeVisible();
+  // Only the server is gone; the page itself still loads.
+  await context.route('**/api/**', (route) => route.abort());
+  await button(page, 'Take in and trace').click();
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  await button(page, 'Not sure').click();
+  await expect.poll(() => unsent(page)).toBe(2);
+  const url = page.url();
+  await page.reload();
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  expect(await unsent(page)).toBe(2);
+  await context.unroute('**/api/**');
+  const id = /order\/([^/]+)/.exec(url)?.[1] ?? '';
+  await expect.poll(async () => (await stored(id)).length, { timeout: 20_000 }).toBe(2);
+});
+
+test('an answer that was lost on the way is sent again and stored once', async ({ page, context }) => {
+  const id = await newOrder();
+  await trace(page, id);
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  let lost = 0;
+  // The server stores the entry, but its answer never comes back.
+  await context.route('**/api/orders/*/events', async (route) => {
+    if (route.request().method() !== 'POST' || lost > 0) return route.continue();
+    lost++;
+    await route.fetch();
+    return route.abort();
+  });
+  await button(page, 'Not sure').click();
+  await expect.poll(() => unsent(page), { timeout: 20_000 }).toBe(0);
+  expect(lost).toBe(1);
+  expect((await stored(id)).map((item) => item.event.type)).toEqual(['taken-in', 'finding-recorded']);
+});
+
+test('two phones on one order see each other’s findings', async ({ page, browser }) => {
+  const id = await newOrder();
+  const other = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+  await trace(page, id);
+  await trace(other, id);
+  const asked = (await page.getByTestId('check-name').textContent()) ?? '';
+  await expect(other.getByTestId('check-name')).toHaveText(asked);
+  await answerCheck(page, stubInHub);
+  await expect(other.getByTestId('check-name')).not.toHaveText(asked, { timeout: 6000 });
+  await expect(other.getByTestId('change')).toContainText('→');
+  const second = (await other.getByTestId('check-name').textContent()) ?? '';
+  await button(other, 'Not sure').click();
+  await expect(page.getByTestId('check-name')).not.toHaveText(second, { timeout: 6000 });
+  await other.close();
+});
+
+test('an entry that the order no longer takes is shown with what to do', async ({ page, context }) => {
+  const id = await newOrder();
+  await trace(page, id);
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  // This phone hears nothing while the other closes the order.
+  await context.route('**/api/orders/*/events?*', (route) => route.abort());
+  expect((await send(id, 'closed', { outcome: 'given-back' })).status).toBe(201);
+  await button(page, 'Not sure').click();
+  const alert = page.getByRole('alert');
+  await expect(alert).toContainText('The order is closed; only notes can be added. Remove this entry');
+  await button(page, 'Remove entry').click();
+  await expect(alert).toBeHidden();
+  await context.unroute('**/api/orders/*/events?*');
+  await expect(page.getByText('The order is closed.', { exact: false })).toBeVisible();
+});
+
+test('a step that does not fit the recorded heat is held; past it only under one’s own name', async ({ page }) => {
+  const id = await newOrder();
+  await send(id, 'bench-changed', { targetC: 0, readingC: 190, power: 'on' });
+  await send(id, 'cause-chosen', { station: 'cutter', mode: 'cutter-blunt', advised: false });
+  await page.goto(`${server.url}/order/${id}/plan`);
+  await expect(page.getByTestId('heat')).toContainText('below 100 °C in');
+  const doneUntil = async (seen: Locator): Promise<void> => {
+    for (let i = 0; i < 10; i++) {
+      await expect(seen.or(button(page, 'Done')).first()).toBeVisible();
+      if (await seen.isVisible()) return;
+      const now = page.getByRole('group', { name: /^Step .*, now$/ });
+      const step = (await now.getAttribute('aria-label')) ?? '';
+      await button(page, 'Done').click();
+      await expect(now).not.toHaveAttribute('aria-label', step);
+    }
+  };
+  const reads = button(page, /^It reads below 48/);
+  await doneUntil(reads);
+  await reads.click();
+  await expect(button(page, 'Done')).toBeVisible();
+  // It is heated up again before the switch is reached.
+  await send(id, 'bench-changed', { targetC: 0, readingC: 160, power: 'on' });
+  await expect(page.getByText(/^Waits: it must cool below 100 °C before it is switched off/)).toBeVisible();
+  await button(page, 'Do it all the same …').click();
+  await button(page, 'Done all the same').click();
+  await page.goto(`${server.url}/order/${id}/record`);
+  await expect(page.getByText(/off: must cool below 100 °C .*\(bench 1\)/)).toBeVisible();
+});
