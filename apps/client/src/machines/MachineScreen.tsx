@@ -87,7 +87,7 @@ function History({ id }: { readonly id: string }) {
       {data?.items.map((order) => (
         <Tap
           key={order.id}
-          label={order.lead?.name ?? 'Just taken in'}
+          label={`${order.status === 'open' && order.lead?.share !== undefined ? 'Leading: ' : ''}${order.lead?.name ?? 'Just taken in'}`}
           onPress={() => router.push(orderHref(order.id, order.status === 'closed' ? 'record' : order.phase))}
         >
           <Text kind="small" tone="soft" style={styles.centre}>

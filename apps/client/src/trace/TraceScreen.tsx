@@ -258,9 +258,9 @@ function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: EnoughPr
 const styles = StyleSheet.create({
   grow: { flex: 1 },
   sideways: { flexDirection: 'row' },
-  panel: { borderTopWidth: 1 },
+  panel: { borderTopWidth: 1, paddingTop: space.s },
   panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
-  change: { paddingHorizontal: space.l, paddingTop: space.s },
+  change: { paddingHorizontal: space.l, paddingBottom: space.xs },
   choices: { flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' },
   tie: { paddingHorizontal: space.l, paddingBottom: space.s },
   elsewhere: { paddingHorizontal: space.l, paddingBottom: space.m },

@@ -131,7 +131,7 @@ const styles = StyleSheet.create({
   sideways: { flexDirection: 'row' },
   grow: { flex: 1 },
   head: {
-    minHeight: 48,
+    minHeight: 56,
     flexDirection: 'row',
     alignItems: 'center',
     gap: space.s,
