@@ -27,7 +27,7 @@ module.exports = {
       rootDir: 'apps/client',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       transformIgnorePatterns: [
-        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|lucide-react-native|d3-.*|internmap|uuid|@reduxjs/toolkit|immer|react-redux|date-fns|comlink)/)',
+        'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|lucide-react-native|d3-.*|internmap|uuid|@reduxjs/toolkit|immer|react-redux|date-fns|comlink))',
       ],
     },
   ],
