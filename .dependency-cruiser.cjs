@@ -18,14 +18,14 @@ module.exports = {
       name: 'core-has-no-node',
       comment: 'It runs in a worker too; only its command line reads files.',
       severity: 'error',
-      from: { path: '^packages/core/src', pathNot: '(\\.test\\.ts|src/cli/)' },
+      from: { path: '^packages/core/src', pathNot: '(\\.test\\.ts|src/(cli|testing)/)' },
       to: { dependencyTypes: ['core'] },
     },
     {
       name: 'engine-without-formats',
       comment: 'Schema checking stays out of the worker.',
       severity: 'error',
-      from: { path: '^packages/core/src', pathNot: '(src/(formats|cli)/|\\.test\\.ts$)' },
+      from: { path: '^packages/core/src', pathNot: '(src/(formats|cli|testing)/|\\.test\\.ts$)' },
       to: { path: '^packages/core/src/formats' },
     },
     {

@@ -1,4 +1,4 @@
-import type { Machine, OrderEvent, Phase } from '@zealous/core';
+import type { Machine, MachineHeat, OrderEvent, Phase } from '@zealous/core';
 
 /** Answers of the server; plain shapes, no classes, so that a screen can import them for nothing. */
 
@@ -21,6 +21,8 @@ export interface OrderSummary {
   readonly timers: readonly { readonly id: string; readonly label: string; readonly endsMs: number }[];
   readonly heat: { readonly temperatureC: number; readonly atMs: number; readonly targetC: number };
   readonly power: 'on' | 'off';
+  /** How this machine heats and cools, for the countdown. */
+  readonly machineHeat: MachineHeat;
   readonly outcome?: string;
 }
 

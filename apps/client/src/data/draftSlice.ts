@@ -12,6 +12,7 @@ export interface TakeInDraft {
   readonly symptoms: readonly string[];
   readonly onset?: string;
   readonly before: readonly string[];
+  readonly warranty?: 'yes' | 'no';
   readonly note?: string;
 }
 

@@ -31,6 +31,11 @@ const HOTTER = [
   { id: 'no', label: 'No' },
   { id: 'unknown', label: 'Don’t know' },
 ] as const;
+const WARRANTY = [
+  { id: 'yes', label: 'Yes: mending may void it' },
+  { id: 'no', label: 'No' },
+  { id: 'unknown', label: 'Don’t know' },
+] as const;
 const UNKNOWN = 'unknown';
 
 const toggled = (list: readonly string[], id: string): readonly string[] =>
@@ -164,6 +169,14 @@ export function TakeInScreen() {
             options={before}
             chosen={draft.before}
             onToggle={(id) => set({ before: toggled(draft.before, id) })}
+          />
+        </Section>
+        <Section title="Under warranty?">
+          <Choice
+            label="Under warranty"
+            options={WARRANTY}
+            chosen={[draft.warranty ?? UNKNOWN]}
+            onToggle={(id) => dispatch(draftChanged({ warranty: id === UNKNOWN ? undefined : id }))}
           />
         </Section>
         <Field

@@ -13,5 +13,6 @@ export const bodyOf = (draft: TakeInDraft, machineId: string, number: string): E
   ...(draft.weeksLoaded === undefined ? {} : { weeksLoaded: draft.weeksLoaded }),
   ...(draft.hotterBefore === undefined ? {} : { hotterBefore: draft.hotterBefore }),
   ...(draft.onset === undefined ? {} : { onset: draft.onset }),
+  ...(draft.warranty === undefined ? {} : { warranty: draft.warranty }),
   ...(draft.note?.trim() ? { note: draft.note.trim() } : {}),
 });

@@ -4,6 +4,7 @@ import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
 import { useOrdersQuery } from '../data/api';
 import { useClock } from '../data/useClock';
 import { ageText, clockText } from '../ui/format';
+import { readHeat } from '../ui/HeatBand';
 import { Icon } from '../ui/Icon';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
@@ -20,7 +21,7 @@ const PHASE_WORDS = { trace: 'tracing', plan: 'at work', prove: 'proving', recor
 /** What runs by itself: timers of the order, in words. */
 function Waits({ order, now }: { readonly order: OrderSummary; readonly now: number }) {
   const palette = usePalette();
-  const hot = order.heat.targetC > 0;
+  const heat = readHeat({ heat: order.machineHeat }, order, now);
   return (
     <>
       {order.timers.map((timer) => (
@@ -33,10 +34,12 @@ function Waits({ order, now }: { readonly order: OrderSummary; readonly now: num
           </Text>
         </View>
       ))}
-      {hot ? (
+      {heat.warm ? (
         <View style={styles.wait}>
           <Icon name="heat" size={16} color={palette.warm} />
-          <Text kind="small" bold tone="warm">{`Recorded hot, target ${order.heat.targetC} °C`}</Text>
+          <Text kind="small" bold tone="warm">
+            {heat.words}
+          </Text>
         </View>
       ) : null}
     </>

@@ -32,8 +32,11 @@ interface Reading {
 }
 
 /** The machine's recorded heat and power in words, with the time to the next threshold while it cools. */
-export function readHeat(machine: Machine, state: OrderState, now: number): Reading {
-  const { heat, power } = state;
+export function readHeat(
+  machine: Pick<Machine, 'heat'>,
+  { heat, power }: Pick<OrderState, 'heat' | 'power'>,
+  now: number,
+): Reading {
   const t = temperatureAt(machine, heat, now);
   const { ambientC, coolTauS } = machine.heat;
   const degrees = `${Math.round(t)} °C`;

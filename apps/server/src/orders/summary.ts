@@ -63,6 +63,7 @@ export function indexOf(machine: Machine, catalogue: Catalogue, state: OrderStat
     timers: state.timers,
     heat: state.heat,
     power: state.power,
+    machineHeat: machine.heat,
     ...(state.closed ? { outcome: state.closed.outcome } : {}),
   };
 }

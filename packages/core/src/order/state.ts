@@ -88,7 +88,7 @@ export const emptyOrder = (machine: Machine): OrderState => ({
 });
 
 /** Temperature expected now from the last record: rising at the machine's rate, or falling by its time constant. */
-export function temperatureAt(machine: Machine, heat: HeatRecord, nowMs: number): number {
+export function temperatureAt(machine: Pick<Machine, 'heat'>, heat: HeatRecord, nowMs: number): number {
   const seconds = Math.max(0, (nowMs - heat.atMs) / 1000);
   const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
   if (heat.targetC >= heat.temperatureC) return Math.min(heat.targetC, heat.temperatureC + heatUpCPerS * seconds);

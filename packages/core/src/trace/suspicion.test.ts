@@ -181,7 +181,7 @@ describe('what a finding means', () => {
       { id: 'a', key: 'free-air@nozzle', result: 'leans' },
       { id: 'b', key: 'free-air@nozzle', result: 'leans' },
     ]);
-    const odds = (p: number): number => p / (1 - p);
+    const odds = (share: number): number => share / (1 - share);
     const factor = odds(one) / odds(at('nozzle', []));
     expect(odds(two) / odds(one)).toBeLessThan(factor);
     expect(two).toBeGreaterThan(one);
