@@ -18,6 +18,8 @@ const node = (name, roots) => ({
 });
 
 module.exports = {
+  // For slow machines; nothing here is a timed test.
+  testTimeout: 60_000,
   projects: [
     node('core', ['<rootDir>/packages']),
     node('server', ['<rootDir>/apps/server/src']),

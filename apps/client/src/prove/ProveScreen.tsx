@@ -111,8 +111,8 @@ export function ProveScreen({ order, record }: OrderPartProps) {
       })}
       {current === undefined ? (
         <Tap
-          label="Proved: close the order"
-          kind="main"
+          label={state.closed ? 'See the record' : 'Proved: close the order'}
+          kind={state.closed ? 'plain' : 'main'}
           icon="check"
           onPress={() => router.replace(orderHref(order.id, 'record'))}
         />

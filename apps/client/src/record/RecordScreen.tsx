@@ -92,7 +92,7 @@ function Summary({ report }: { readonly report: OrderRecord }) {
           label="Parts"
           value={report.parts
             .map((p) =>
-              [p.part, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `${p.price}`]
+              [p.part, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `price ${p.price}`]
                 .filter(Boolean)
                 .join(', '),
             )

@@ -8,7 +8,7 @@ import {
   type Paged,
   type StoredEvent,
 } from '@zealous/contracts';
-import { deliveredCatalogue, judge, type OrderEvent } from '@zealous/core';
+import { deliveredCatalogue, judge, type Machine, type OrderEvent } from '@zealous/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { EventRow, MachineRow, OrderRow } from '../db/entities';
 import { notFound, Problem } from '../http/problem';
@@ -58,6 +58,22 @@ export async function orderDocument(db: DataSource, id: string): Promise<OrderDo
   const row = await db.getRepository(OrderRow).findOneBy({ id });
   if (!row) throw notFound('work order');
   return { id, machine: row.machine, events: await eventsAfter(db, id, 0) };
+}
+
+const KEPT_MACHINES = 32;
+const machines = new Map<string, Machine>();
+
+/**
+ * The one machine object of an order, kept between its events: the tracer keeps what it worked out for a machine beside the
+ * object. An order's description never changes.
+ */
+function keptMachine(orderId: string, machine: Machine): Machine {
+  const known = machines.get(orderId) ?? machine;
+  machines.delete(orderId);
+  machines.set(orderId, known);
+  const oldest = machines.keys().next();
+  if (machines.size > KEPT_MACHINES && !oldest.done) machines.delete(oldest.value);
+  return known;
 }
 
 /** The order's row, locked; made when the event is the one that takes the machine in. */
@@ -115,8 +131,9 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
         'The order is full',
         `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
       );
-    const state = judge(row.machine, deliveredCatalogue, events, event);
-    row.index = indexOf(row.machine, deliveredCatalogue, state);
+    const machine = keptMachine(orderId, row.machine);
+    const state = judge(machine, deliveredCatalogue, events, event);
+    row.index = indexOf(machine, deliveredCatalogue, state);
     row.status = state.closed ? 'closed' : 'open';
     row.closedAt = state.closed ? new Date(state.closed.at) : null;
     row.lastEventAt = new Date(Math.max(row.lastEventAt.getTime(), Date.parse(event.at)));

@@ -120,7 +120,9 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
     filament: [
       material,
       intake.colour,
-      intake.weeksLoaded === undefined ? undefined : `${intake.weeksLoaded} weeks loaded`,
+      intake.weeksLoaded === undefined
+        ? undefined
+        : `${intake.weeksLoaded} ${intake.weeksLoaded === 1 ? 'week' : 'weeks'} loaded`,
     ]
       .filter(Boolean)
       .join(', '),
@@ -196,7 +198,7 @@ export function recordMarkdown(record: OrderRecord): string {
       'Parts',
       record.parts.map((p) =>
         escape(
-          [p.part, p.place, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `${p.price}`]
+          [p.part, p.place, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `price ${p.price}`]
             .filter(Boolean)
             .join(', '),
         ),

@@ -159,7 +159,7 @@ describe('the assessment', () => {
     const percent = Math.round(
       100 * (best?.outcomes.find((outcome) => best.because[0]?.startsWith(outcome.label))?.probability ?? -1),
     );
-    expect(best?.because[0]).toContain(`(${percent} %)`);
+    expect(best?.because[0]).toContain(`(${percent}\u00a0%)`);
   });
 
   test('what passed is cleared by that finding, and one line says what changed', () => {
@@ -169,7 +169,7 @@ describe('the assessment', () => {
     expect(cleared).toEqual(expect.arrayContaining(['gate-a', 'tube-a']));
     expect(cleared).not.toContain('hub');
     expect(after.cleared[0]?.by[0]).toMatch(/stops at 901 mm/);
-    expect(whatChanged(before, after)).toMatch(/cleared; Hub \d+ % → \d+ %/);
+    expect(whatChanged(before, after)).toMatch(/cleared; Hub \d+\s% → \d+\s%/);
   });
 
   test('a finding about the whole path clears no single place', () => {

@@ -79,7 +79,8 @@ export function byStation(model: Model, p: readonly number[]): readonly number[]
   return sums;
 }
 
-export const percent = (p: number): string => (p > 0 && p < 0.01 ? 'under 1 %' : `${Math.round(p * 100)} %`);
+/** A share for a person; the sign never stands alone on a line. */
+export const percent = (p: number): string => (p > 0 && p < 0.01 ? 'under 1\u00a0%' : `${Math.round(p * 100)}\u00a0%`);
 
 /** Minutes for a person: whole minutes, or "under 1". */
 export const minutesText = (min: number): string => (min < 0.5 ? 'under 1 min' : `${Math.round(min)} min`);
