@@ -1,4 +1,4 @@
 module.exports = (api) => {
   api.cache(true);
-  return { presets: [['babel-preset-expo', { decorators: { legacy: true } }]] };
+  return { presets: ['babel-preset-expo'] };
 };

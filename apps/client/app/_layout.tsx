@@ -1,4 +1,3 @@
-import 'reflect-metadata';
 import AtkinsonRegular from '@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf';
 import AtkinsonBold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf';
 import Martian from '@expo-google-fonts/martian-mono/500Medium/MartianMono_500Medium.ttf';

@@ -64,13 +64,13 @@ const KEPT_MACHINES = 32;
 const machines = new Map<string, Machine>();
 
 /**
- * The one machine object of an order, kept between its events: the tracer keeps what it worked out for a machine beside the
- * object. An order's description never changes.
+ * One object for one description, kept between events: the tracer keeps what it worked out for a machine beside the object.
  */
-function keptMachine(orderId: string, machine: Machine): Machine {
-  const known = machines.get(orderId) ?? machine;
-  machines.delete(orderId);
-  machines.set(orderId, known);
+function keptMachine(machine: Machine): Machine {
+  const key = JSON.stringify(machine);
+  const known = machines.get(key) ?? machine;
+  machines.delete(key);
+  machines.set(key, known);
   const oldest = machines.keys().next();
   if (machines.size > KEPT_MACHINES && !oldest.done) machines.delete(oldest.value);
   return known;
@@ -131,7 +131,7 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
         'The order is full',
         `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
       );
-    const machine = keptMachine(orderId, row.machine);
+    const machine = keptMachine(row.machine);
     const state = judge(machine, deliveredCatalogue, events, event);
     row.index = indexOf(machine, deliveredCatalogue, state);
     row.status = state.closed ? 'closed' : 'open';
