@@ -59,7 +59,8 @@ export async function traceToRepair(
     const before = await page.getByTestId('check-name').textContent();
     asked.push((await answerCheck(page, fault)).key);
     await expect(async () => {
-      const now = (await enough.isVisible()) ? 'enough' : await page.getByTestId('check-name').textContent();
+      // All at once, without waiting: the check may be gone by now, and enough be known.
+      const [now = 'enough'] = await page.getByTestId('check-name').allTextContents();
       expect(now).not.toBe(before);
     }).toPass({ timeout: 15_000 });
     await each?.();
@@ -95,7 +96,7 @@ export async function workPlan(
     else if (await cold.isVisible()) await cold.click();
     else await done.click();
     await expect(async () => {
-      const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label');
+      const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label', { timeout: 1000 });
       const still = now === name && (await way.first().isVisible());
       expect(still && !(await cleared.isVisible())).toBe(false);
     }).toPass({ timeout: 10_000 });

@@ -76,6 +76,10 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   // Work: held steps say why; the first rung changes nothing, the second clears.
   await expect(page.getByText('Fetch before the first screw')).toBeVisible();
   await shot(page, 'work');
+  await button(page, 'Done').click();
+  await expect(page.getByText(/^1 of \d+ steps/)).toBeVisible();
+  await button(page, 'Undo the last step').click();
+  await expect(page.getByText(/^0 of \d+ steps/)).toBeVisible();
   await workPlan(page, (n) => (n === 1 ? 'Changed nothing' : 'It is clear'));
   await shot(page, 'work-done');
   await reload();

@@ -21,6 +21,7 @@ export * from './order/events';
 export * from './order/state';
 export * from './order/reduce';
 export * from './order/bench';
+export * from './order/undo';
 export * from './order/phase';
 export * from './order/report';
 export * from './plan/cautions';

@@ -1,4 +1,13 @@
-import { benchAt, heldBecause, planDone, planFor, deliveredCatalogue, type Plan, type PlanStep } from '@zealous/core';
+import {
+  benchAt,
+  heldBecause,
+  lastStepEvents,
+  planDone,
+  planFor,
+  deliveredCatalogue,
+  type Plan,
+  type PlanStep,
+} from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -131,8 +140,17 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
     router.replace(orderHref(order.id, 'trace'));
   };
   const solved = state.tries.some((item) => item.outcome === 'cleared');
+  const back = lastStepEvents(order.events);
   return (
     <View style={styles.column}>
+      {back.length > 0 ? (
+        <Tap
+          label="Undo the last step"
+          icon="undo"
+          kind="quiet"
+          onPress={() => back.forEach((eventId) => record('event-withdrawn', { eventId }))}
+        />
+      ) : null}
       {planDone(plan, state) && solved ? (
         <Tap
           label="Prove the repair"

@@ -28,7 +28,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const wide = useWide();
   const { width, height } = useWindowDimensions();
   const now = useClock(5000);
-  const { assessment, change, failure } = useAssessment(machine, state);
+  const { assessment, change, failure, fresh } = useAssessment(machine, state);
   const [station, setStation] = useState<string | undefined>(undefined);
   /** The technician's own choice; it holds until the next finding. */
   const [choice, setChoice] = useState<{ readonly key?: string; readonly at: number } | undefined>(undefined);
@@ -54,6 +54,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     router.replace(orderHref(order.id, 'plan'));
   };
   const result = (key: string, opens: readonly string[], answer: string, value?: number): void => {
+    if (!fresh) return;
     if (opens.length > 0) record('parts-moved', { off: opens });
     record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }) });
   };
@@ -117,7 +118,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               bench={bench}
               {...(last && !begun ? { onUndo: undo } : {})}
               onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
-              onNotDone={(why) => record('check-not-done', { key: check.key, why })}
+              onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
               onAnother={() => {
                 setChoice({ at: findings });

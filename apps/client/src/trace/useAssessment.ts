@@ -8,6 +8,8 @@ export interface AssessmentView {
   /** What the last finding changed. */
   readonly change?: string;
   readonly working: boolean;
+  /** It holds for the findings as they stand; while it does not, another tap would answer a check that is gone. */
+  readonly fresh: boolean;
   readonly failure?: string;
 }
 
@@ -19,7 +21,7 @@ interface Known {
 /** The assessment of an order, worked out in the worker; again when a finding comes or the machine has cooled noticeably. */
 export function useAssessment(machine: Machine, state: OrderState): AssessmentView {
   const now = useClock(15_000);
-  const [view, setView] = useState<AssessmentView>({ working: true });
+  const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ working: true, fresh: false });
   const last = useRef<Known | undefined>(undefined);
   const bench = benchAt(machine, state, now);
   // The machine cools all the time; the decision needs only a coarse step of it.
@@ -44,7 +46,9 @@ export function useAssessment(machine: Machine, state: OrderState): AssessmentVi
         last.current = { findings, assessment };
         setView((old) => ({
           assessment,
+          findings,
           working: false,
+          fresh: true,
           ...((moved ?? old.change) ? { change: moved ?? old.change } : {}),
         }));
       })
@@ -57,5 +61,5 @@ export function useAssessment(machine: Machine, state: OrderState): AssessmentVi
     // `findings` and `benchKey` stand for everything in the state that the answer depends on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [machine, findings, benchKey]);
-  return view;
+  return { ...view, fresh: view.findings === findings };
 }

@@ -5,6 +5,7 @@ import { benchAt } from './bench';
 import type { EventBodies, EventType, OrderEvent } from './events';
 import { judge, RefusedEvent, reduceOrder } from './reduce';
 import { temperatureAt } from './state';
+import { lastStepEvents } from './undo';
 
 const begun = (): OrderEvent[] => [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms: ['not-reach'] })];
 const refusal = (events: readonly OrderEvent[], next: OrderEvent): RefusedEvent => {
@@ -92,6 +93,29 @@ describe('withdrawing', () => {
     expect(state.cause).toBeUndefined();
     expect(state.steps).toEqual({});
   });
+});
+
+test('the last step is taken back with what its tap said of the machine, and nothing else', () => {
+  const begin = [
+    ...begun(),
+    event('parts-moved', { off: ['sock'] }, 1),
+    event('cause-chosen', { station: 'hub', mode: 'latch-open', advised: true }, 2),
+  ];
+  const first = event('step-done', { stepId: 'unload' }, 3);
+  const tap = [
+    event('parts-moved', { off: ['front-cover'] }, 4),
+    event('step-done', { stepId: 'open:front-cover' }, 4),
+  ];
+  const undone = (list: readonly OrderEvent[]): OrderEvent[] => [
+    ...list,
+    ...lastStepEvents(list).map((eventId) => event('event-withdrawn', { eventId }, 5)),
+  ];
+  const once = undone([...begin, first, ...tap]);
+  expect(stateOf(dunlin, once)).toMatchObject({ off: ['sock'], steps: { unload: expect.anything() } });
+  expect(Object.keys(stateOf(dunlin, once).steps)).toEqual(['unload']);
+  const twice = undone(once);
+  expect(stateOf(dunlin, twice).steps).toEqual({});
+  expect(lastStepEvents(twice)).toEqual([]);
 });
 
 describe('heat and timers', () => {
