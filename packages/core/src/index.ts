@@ -1,4 +1,5 @@
 export * from './path/machine';
+export * from './path/kept';
 export * from './path/route';
 export * from './path/validate';
 export * from './catalogue/types';

@@ -8,7 +8,7 @@ import {
   type Paged,
   type StoredEvent,
 } from '@zealous/contracts';
-import { deliveredCatalogue, judge, type Machine, type OrderEvent } from '@zealous/core';
+import { deliveredCatalogue, judge, keptMachine, type OrderEvent } from '@zealous/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { EventRow, MachineRow, OrderRow } from '../db/entities';
 import { notFound, Problem } from '../http/problem';
@@ -58,22 +58,6 @@ export async function orderDocument(db: DataSource, id: string): Promise<OrderDo
   const row = await db.getRepository(OrderRow).findOneBy({ id });
   if (!row) throw notFound('work order');
   return { id, machine: row.machine, events: await eventsAfter(db, id, 0) };
-}
-
-const KEPT_MACHINES = 32;
-const machines = new Map<string, Machine>();
-
-/**
- * One object for one description, kept between events: the tracer keeps what it worked out for a machine beside the object.
- */
-function keptMachine(machine: Machine): Machine {
-  const key = JSON.stringify(machine);
-  const known = machines.get(key) ?? machine;
-  machines.delete(key);
-  machines.set(key, known);
-  const oldest = machines.keys().next();
-  if (machines.size > KEPT_MACHINES && !oldest.done) machines.delete(oldest.value);
-  return known;
 }
 
 /** The order's row, locked; made when the event is the one that takes the machine in. */
