@@ -1,0 +1,109 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { routeOf } from '../path/route';
+import { dunlin } from '../testing/machines';
+import { causesOf, onsetLikelihood, type Cause } from './causes';
+import { findingLikelihood, resultProbabilities, symptomLikelihood } from './likelihood';
+import { checksFor, type CheckAtPlace } from './places';
+
+const route = routeOf(dunlin);
+const causes = causesOf({ machine: dunlin, catalogue, symptoms: [], before: [] }, route);
+const cause = (id: string): Cause => {
+  const found = causes.find((item) => item.id === id);
+  if (!found) throw new Error(`no cause ${id}`);
+  return found;
+};
+const place = (key: string): CheckAtPlace => {
+  const found = checksFor(catalogue, dunlin, route).find((item) => item.key === key);
+  if (!found) throw new Error(`no check ${key}`);
+  return found;
+};
+
+describe('named results, worked by hand from the catalogue’s numbers', () => {
+  test('a stub in reach: blocked 0.85, drags 0.1, and the check’s own errors', () => {
+    const { miss, falseAlarm } = place('push-strand@gate-a>end').check;
+    const [stops = 0, drags = 0, passes = 0] = resultProbabilities(place('push-strand@gate-a>end'), cause('hub/stub'));
+    expect(stops).toBeCloseTo(0.85 * (1 - miss) + (0.05 * falseAlarm) / 2, 9);
+    expect(drags).toBeCloseTo(0.1 * (1 - miss) + (0.05 * falseAlarm) / 2, 9);
+    expect(passes).toBeCloseTo(0.05 * (1 - falseAlarm) + 0.95 * miss, 9);
+    expect(stops + drags + passes).toBeCloseTo(1, 12);
+  });
+
+  test('out of reach only the false alarm is left', () => {
+    const { falseAlarm } = place('push-strand@gate-a>port-a').check;
+    expect(resultProbabilities(place('push-strand@gate-a>port-a'), cause('hub/stub')).at(-1)).toBeCloseTo(
+      1 - falseAlarm,
+      12,
+    );
+  });
+
+  test('a swap cures what it takes out and leaves the rest', () => {
+    const swap = place('swap-nozzle@nozzle');
+    expect(resultProbabilities(swap, cause('nozzle/tip-particles'))[0]).toBeCloseTo(0.95, 9);
+    expect(resultProbabilities(swap, cause('hub/stub'))[0]).toBeCloseTo(0.05, 9);
+  });
+
+  test('several dimensions in one result: the first that shows is reported, noisy-or', () => {
+    // "Clicks" is seen when the grip knocks; "bubbles" when the strand bubbles. One symptom sees one dimension here.
+    const symptom = catalogue.symptoms.find((item) => item.id === 'thin');
+    const p = symptomLikelihood(catalogue, 'thin', cause('extruder/gears-worn'));
+    // strand thin 0.65, pulses 0.15
+    expect(p).toBeCloseTo(0.8 * (1 - (symptom?.miss ?? 0)) + 0.2 * (symptom?.falseAlarm ?? 0), 9);
+    expect(() => symptomLikelihood(catalogue, 'ghost', cause('hub/stub'))).toThrow(/no symptom/);
+  });
+});
+
+describe('numbers count as numbers', () => {
+  test('a depth is likeliest where the cause sits, and falls off with its spread', () => {
+    const push = place('push-strand@gate-a>end');
+    const hub = route.stops.find((stop) => stop.station.id === 'hub');
+    const middle = ((hub?.fromMm ?? 0) + (hub?.toMm ?? 0)) / 2 - (push.entryMm ?? 0);
+    const at = (offset: number): number =>
+      findingLikelihood(catalogue, push, 'stops', middle + offset, cause('hub/stub'));
+    expect(at(0)).toBeGreaterThan(at(20));
+    expect(at(20)).toBeGreaterThan(at(50));
+    expect(at(-50)).toBeGreaterThan(0);
+    // Far away only a stray stop is left, which every place shares.
+    expect(at(-400)).toBeLessThan(at(0) / 50);
+  });
+
+  test('a stop without a depth still tells that it stopped', () => {
+    const push = place('push-strand@gate-a>end');
+    expect(findingLikelihood(catalogue, push, 'stops', undefined, cause('hub/stub'))).toBeCloseTo(
+      resultProbabilities(push, cause('hub/stub'))[0] ?? 0,
+      12,
+    );
+  });
+
+  test('86 mm of 100 speaks for worn gears against a sound extruder, 99.6 the other way round', () => {
+    const feed = place('feed-100@extruder');
+    const ratio = (mm: number): number =>
+      findingLikelihood(catalogue, feed, 'mm', mm, cause('extruder/gears-worn')) /
+      findingLikelihood(catalogue, feed, 'mm', mm, cause('nozzle/nozzle-worn'));
+    expect(ratio(86)).toBeGreaterThan(20);
+    expect(ratio(99.6)).toBeLessThan(0.3);
+    expect(() => findingLikelihood(catalogue, feed, 'mm', undefined, cause('hub/stub'))).toThrow(/needs a value in mm/);
+  });
+});
+
+test('onsets are a distribution for every mode; a named one is likelier than one that is not', () => {
+  for (const mode of catalogue.modes)
+    expect(catalogue.onsets.reduce((sum, { id }) => sum + onsetLikelihood(catalogue, mode, id), 0)).toBeCloseTo(1, 9);
+  const stub = cause('hub/stub').mode;
+  expect(onsetLikelihood(catalogue, stub, 'sat-loaded') / onsetLikelihood(catalogue, stub, 'flexible')).toBeCloseTo(
+    8,
+    9,
+  );
+});
+
+test('a mode’s weight is shared over the stations where it can sit, then raised by what is known', () => {
+  const weight = (list: readonly Cause[], mode: string): number =>
+    list.filter((item) => item.mode.id === mode).reduce((sum, item) => sum + item.weight, 0);
+  expect(weight(causes, 'tip-particles')).toBeCloseTo(8, 9);
+  const loaded = causesOf(
+    { machine: dunlin, catalogue, symptoms: [], before: [], weeksLoaded: 5, material: 'PLA' },
+    route,
+  );
+  // Twice for weeks loaded, half as much again for a brittle kind.
+  expect(weight(loaded, 'stub')).toBeCloseTo(3 * weight(causes, 'stub'), 9);
+  expect(loaded.find((item) => item.id === 'hub/stub')?.raisedBy.map((raise) => raise.by)).toEqual([2, 1.5]);
+});
