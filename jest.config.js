@@ -28,6 +28,10 @@ module.exports = {
       preset: 'jest-expo',
       rootDir: 'apps/client',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      // Its ES modules end in .mjs, which the preset does not translate.
+      moduleNameMapper: {
+        '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
+      },
       transformIgnorePatterns: [
         'node_modules/(?!((jest-)?react-native|@react-native(-community)?|expo(nent)?|@expo(nent)?/.*|@expo-google-fonts/.*|react-navigation|@react-navigation/.*|react-native-svg|react-native-paper|lucide-react-native|d3-.*|internmap|uuid|@reduxjs/toolkit|immer|react-redux|date-fns|comlink))',
       ],

@@ -18,6 +18,7 @@ export * from './trace/repairs';
 export * from './trace/decide';
 export * from './trace/explain';
 export * from './trace/assess';
+export * from './trace/cleared';
 export * from './order/events';
 export * from './order/state';
 export * from './order/reduce';

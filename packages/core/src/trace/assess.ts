@@ -4,6 +4,7 @@ import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import type { OrderState } from '../order/state';
 import { causesOf } from './causes';
+import { clearing, spansOf, type ClearedSpan, type StationSuspicion } from './cleared';
 import type { Case } from './context';
 import { decide, modelOf, type CheckForecast, type Decision, type Model } from './decide';
 import {
@@ -34,15 +35,6 @@ export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState
     ...(intake?.hotterBefore === undefined ? {} : { hotterBefore: intake.hotterBefore }),
     ...(intake?.onset === undefined ? {} : { onset: intake.onset }),
   };
-}
-
-export interface StationSuspicion {
-  readonly station: string;
-  readonly name: string;
-  readonly suspicion: number;
-  readonly prior: number;
-  /** Label of the finding that cleared it, when it is cleared. */
-  readonly clearedBy?: string;
 }
 
 export interface CauseSuspicion {
@@ -103,13 +95,6 @@ export interface Advice {
   readonly remedy?: string;
 }
 
-export interface ClearedSpan {
-  readonly from: string;
-  readonly to: string;
-  readonly stations: readonly string[];
-  readonly by: readonly string[];
-}
-
 export interface Assessment {
   readonly stations: readonly StationSuspicion[];
   readonly causes: readonly CauseSuspicion[];
@@ -117,49 +102,6 @@ export interface Assessment {
   readonly cleared: readonly ClearedSpan[];
   readonly checks: readonly RankedCheck[];
   readonly advice: Advice;
-}
-
-/** A station is cleared when little suspicion is left and a finding that reaches it took most of it away (chosen). */
-const CLEARED_BELOW = 0.025;
-const CLEARED_RATIO = 0.4;
-
-/** Only what was seen at the place itself clears it: a check that reaches it, a swap elsewhere that cured, or one here that did not. */
-function tellsOf(item: Evidence, index: number): boolean {
-  const { place, finding } = item;
-  if (!place || !finding || place.wholePath || finding.id.startsWith('before:')) return false;
-  const cured = finding.result === place.check.results[0]?.id;
-  return place.check.swap ? place.reach.has(index) !== cured : place.reach.has(index);
-}
-
-function clearing(model: Model, evidence: readonly Evidence[], p: readonly number[]) {
-  const now = byStation(model, p);
-  const before = byStation(model, model.prior);
-  return model.route.stops.map((stop, i): string | undefined => {
-    const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
-    const low = (now[i] ?? 0) < CLEARED_BELOW && (now[i] ?? 0) < CLEARED_RATIO * (before[i] ?? 0);
-    if (members.length === 0 || !low) return undefined;
-    const bench = evidence.filter((item) => tellsOf(item, stop.index));
-    const against = forAndAgainst(model, bench, members).filter((item) => item.decibans < -3);
-    return against[0]?.label;
-  });
-}
-
-function spansOf(stations: readonly StationSuspicion[]): readonly ClearedSpan[] {
-  const spans: { from: string; to: string; stations: string[]; by: string[] }[] = [];
-  let open = false;
-  for (const { station, clearedBy } of stations) {
-    const last = spans.at(-1);
-    if (clearedBy === undefined) open = false;
-    else if (open && last) {
-      last.to = station;
-      last.stations.push(station);
-      if (!last.by.includes(clearedBy)) last.by.push(clearedBy);
-    } else {
-      spans.push({ from: station, to: station, stations: [station], by: [clearedBy] });
-      open = true;
-    }
-  }
-  return spans;
 }
 
 function rank(model: Model, p: readonly number[], forecast: CheckForecast, repairMinutes: number): RankedCheck {

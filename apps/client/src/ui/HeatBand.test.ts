@@ -1,0 +1,36 @@
+import type { HeatRecord } from '@zealous/core';
+import { ageText, clockText } from './format';
+import { readHeat } from './HeatBand';
+
+const machine = { heat: { ambientC: 22, coolTauS: 180, heatUpCPerS: 2, limitC: 300 } };
+const at = (heat: HeatRecord, power: 'on' | 'off', seconds: number) =>
+  readHeat(machine, { heat, power }, seconds * 1000);
+const record = (temperatureC: number, targetC: number): HeatRecord => ({ temperatureC, atMs: 0, targetC });
+
+test('cold and off, switched on, heating, hot: each in words', () => {
+  expect(at(record(22, 0), 'off', 0)).toEqual({ icon: 'cold', words: 'Cold and off', warm: false });
+  expect(at(record(22, 0), 'on', 0).words).toBe('Switched on, cold');
+  expect(at(record(22, 208), 'on', 30).words).toBe('Heating: 82 °C of 208 °C');
+  expect(at(record(22, 208), 'on', 600).words).toBe('Hot at 208 °C');
+});
+
+test('while it cools, the minutes to below 100 °C, then to safe to touch', () => {
+  // 220 → 100 °C at 22 °C ambient with τ 180 s takes 167.7 s; 100 → 48 °C the rest of 365.4 s.
+  expect(at(record(220, 0), 'on', 0).words).toBe('Cooling, about 220 °C: below 100 °C in 2:48');
+  expect(at(record(220, 0), 'on', 170).words).toMatch(/safe to touch in 3:16$/);
+  expect(at(record(220, 0), 'on', 370).warm).toBe(false);
+});
+
+test('a switched-off machine that is still hot is not called cold', () => {
+  expect(at(record(180, 0), 'off', 0).warm).toBe(true);
+});
+
+test('clocks and ages', () => {
+  expect([clockText(130), clockText(0.2), clockText(-5), clockText(7300)]).toEqual([
+    '2:10',
+    '0:01',
+    '0:00',
+    '2 h 1 min',
+  ]);
+  expect(ageText('2026-11-24T09:00:00Z', Date.parse('2026-11-24T11:10:00Z'))).toBe('2 hours');
+});
