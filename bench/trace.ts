@@ -1,60 +1,116 @@
-/** `npm run bench:trace [-- ORDERS]`: simulated orders with a hidden fault, for the tracer and for fixed habits. Prints a table. */
-import { readFileSync, readdirSync } from 'node:fs';
-import { join } from 'node:path';
-import { mersenne, unsafeUniformIntDistribution } from 'pure-rand';
-import { deliveredCatalogue } from '@zealous/core';
-import { parseMachine } from '@zealous/core/formats';
-import { drawOrder, followHabit, followTracer, HABITS, type Random, type Tally } from '@zealous/core/practice';
+/**
+ * `npm run bench:trace [-- ORDERS [MACHINE …]]`: simulated orders with a hidden fault on each demo machine, for the tracer, for
+ * information a minute, and for the fixed habits of the trade, in three worlds. Prints a table and writes it as CSV.
+ */
+import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { basename, join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import Papa from 'papaparse';
+import { POLICIES, type Job, type World } from './traceJob';
 
-const ORDERS = Number(process.argv[2] ?? 500);
-const SEED = 20261124;
-const folder = join(__dirname, '../demo/machines');
-
-function seeded(seed: number): Random {
-  const generator = mersenne(seed);
-  return () => unsafeUniformIntDistribution(0, 0x7fffffff, generator) / 0x80000000;
+interface Short {
+  readonly minutes: number;
+  readonly checks: number;
+  readonly repairs: number;
+  readonly rightFirst: boolean;
+  readonly openedForNothing: number;
+  readonly stated: readonly (readonly [number, boolean])[];
 }
 
-const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
+const ORDERS = Number(process.argv[2] ?? 200);
+const SEED = 20261124;
+const folder = join(__dirname, '../demo/machines');
+const wanted = process.argv.slice(3);
+const WORLDS: readonly World[] = ['own', 'perturbed', 'wrong findings'];
+const machines = readdirSync(folder)
+  .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
+  .sort();
+
+const inThread = (job: Job): Promise<readonly Short[]> =>
+  new Promise((resolve, reject) => {
+    const worker = new Worker(join(__dirname, 'traceJob.ts'), {
+      workerData: job,
+      execArgv: ['-r', '@swc-node/register'],
+    });
+    worker.once('message', resolve);
+    worker.once('error', reject);
+  });
+
+/** As many at a time as there are processors. */
+async function all<T, R>(items: readonly T[], work: (item: T) => Promise<R>): Promise<readonly R[]> {
+  const results: R[] = [];
+  let next = 0;
+  const runner = async (): Promise<void> => {
+    for (let i = next++; i < items.length; i = next++) results[i] = await work(items[i] as T);
+  };
+  await Promise.all(Array.from({ length: availableParallelism() }, runner));
+  return results;
+}
+
+const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 const quantile = (list: readonly number[], q: number): number =>
   [...list].sort((a, b) => a - b)[Math.floor(q * (list.length - 1))] ?? 0;
 
-function row(machine: string, policy: string, tallies: readonly Tally[]) {
+/** Expected calibration error over ten even bins: |stated − true share|, weighted by how often it is stated. */
+function calibrationError(stated: readonly (readonly [number, boolean])[]): number {
+  const bins = Array.from({ length: 10 }, () => ({ n: 0, p: 0, hit: 0 }));
+  for (const [p, hit] of stated) {
+    const bin = bins[Math.min(9, Math.floor(p * 10))];
+    if (!bin) continue;
+    bin.n++;
+    bin.p += p;
+    bin.hit += hit ? 1 : 0;
+  }
+  return bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit) / Math.max(1, stated.length), 0);
+}
+
+function row(machine: string, world: string, policy: string, tallies: readonly Short[]) {
   const minutes = tallies.map((tally) => tally.minutes);
+  const m = mean(minutes);
+  const stated = tallies.flatMap((tally) => tally.stated);
   return {
     machine,
+    world,
     policy,
-    'mean min': Number(mean(minutes).toFixed(1)),
-    '± s.e.': Number(Math.sqrt(mean(minutes.map((x) => (x - mean(minutes)) ** 2)) / minutes.length).toFixed(1)),
-    '90th pct': Number(quantile(minutes, 0.9).toFixed(0)),
-    'right first': `${Math.round(100 * mean(tallies.map((tally) => (tally.rightFirst ? 1 : 0))))} %`,
+    'mean min': Number(m.toFixed(1)),
+    's.e.': Number(Math.sqrt(mean(minutes.map((x) => (x - m) ** 2)) / minutes.length).toFixed(1)),
+    '90th pct': Math.round(quantile(minutes, 0.9)),
+    'right first %': Math.round(100 * mean(tallies.map((tally) => (tally.rightFirst ? 1 : 0)))),
     checks: Number(mean(tallies.map((tally) => tally.checks)).toFixed(1)),
     repairs: Number(mean(tallies.map((tally) => tally.repairs)).toFixed(2)),
     'opened for nothing': Number(mean(tallies.map((tally) => tally.openedForNothing)).toFixed(2)),
+    ...(stated.length ? { ECE: Number(calibrationError(stated).toFixed(3)) } : { ECE: '' }),
   };
 }
 
-const rows = readdirSync(folder)
-  .filter((name) => name.endsWith('.json'))
-  .flatMap((name) => {
-    const machine = parseMachine(JSON.parse(readFileSync(join(folder, name), 'utf8')));
-    const orders = Array.from({ length: ORDERS }, (_, i) => drawOrder(machine, deliveredCatalogue, seeded(SEED + i)));
-    return [
-      row(
-        machine.name,
-        'tracer',
-        orders.map((order, i) => followTracer(order, seeded(SEED * 2 + i))),
-      ),
-      ...HABITS.map((habit) =>
-        row(
-          machine.name,
-          habit.name,
-          orders.map((order, i) => followHabit(habit, order, seeded(SEED * 2 + i))),
-        ),
-      ),
-    ];
-  });
-console.log(
-  `${ORDERS} orders with a hidden fault on each machine, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
-);
-console.table(rows);
+async function main(): Promise<void> {
+  const jobs = machines.flatMap((name) =>
+    WORLDS.flatMap((world) =>
+      Object.keys(POLICIES).map((policy): Job => ({
+        file: join(folder, name),
+        world,
+        policy,
+        from: 0,
+        to: ORDERS,
+        seed: SEED,
+      })),
+    ),
+  );
+  const results = await all(jobs, async (job) =>
+    row(basename(job.file, '.json'), job.world, job.policy, await inThread(job)),
+  );
+  console.log(
+    `${ORDERS} orders with a hidden fault on each machine and in each world, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
+  );
+  console.table(results);
+  const out = join(__dirname, '../.build/bench-trace.csv');
+  mkdirSync(join(out, '..'), { recursive: true });
+  writeFileSync(out, Papa.unparse([...results]));
+  console.log(`As CSV: ${out}`);
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exitCode = 1;
+});

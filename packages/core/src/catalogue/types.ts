@@ -20,6 +20,8 @@ export interface Reading {
   readonly p: number;
   readonly mean: number;
   readonly sd: number;
+  /** `mean` and `sd` are multiples of what a sound machine would read here. */
+  readonly relative?: boolean;
 }
 
 export interface Raise {
@@ -55,6 +57,10 @@ export interface FailureMode {
   readonly sits?: readonly [number, number];
   readonly remedies: readonly string[];
   readonly watch?: string;
+  /** Modes often found together with this one, with how many times likelier than chance. */
+  readonly together?: Readonly<Record<string, number>>;
+  /** No longer believed in here: kept for old orders, weighs nothing in new ones. */
+  readonly retired?: boolean;
 }
 
 export interface CheckResult {
@@ -66,10 +72,20 @@ export interface CheckResult {
   readonly depth?: boolean;
 }
 
+export interface Normal {
+  readonly mean: number;
+  readonly sd: number;
+}
+
+/** Physical models by which a reading is predicted from the machine's own description. */
+export type Prediction = 'pull-force' | 'thermistor-ohms' | 'heater-ohms';
+
 export interface Quantity {
   readonly reads: string;
   readonly unit: string;
-  readonly normal: { readonly mean: number; readonly sd: number };
+  readonly normal: Normal;
+  /** What a sound machine reads is worked out from its path; `normal` serves where its data do not suffice. */
+  readonly predict?: Prediction;
   readonly min: number;
   readonly max: number;
   /** Upper edges of the bands in which look-ahead thinks about the answer. */
@@ -89,7 +105,7 @@ export interface Check {
   readonly kinds?: readonly StationKind[];
   readonly only?: { readonly param: string; readonly is?: readonly (string | boolean)[]; readonly atLeast?: number };
   /** What it can see from there. */
-  readonly reach: 'station' | 'span' | 'downstream' | 'after' | 'before' | 'lane' | 'path';
+  readonly reach: 'station' | 'span' | 'downstream' | 'upward' | 'after' | 'before' | 'lane' | 'path';
   readonly needs: 'nothing' | 'open' | 'mouth';
   /** A swap takes what it reaches out of play: a fault there is cured, another stays. */
   readonly swap?: boolean;
@@ -104,6 +120,9 @@ export interface Check {
   readonly risk?: number;
   readonly cautions?: readonly string[];
   readonly tools?: readonly string[];
+  /** What its errors come from, shared with other checks: they fail together, so they are not independent witnesses. */
+  readonly source?: string;
+  readonly retired?: boolean;
 }
 
 export interface Symptom {
@@ -150,6 +169,7 @@ export interface Remedy {
   readonly replaces?: string;
   readonly price?: number;
   readonly origin: string;
+  readonly retired?: boolean;
 }
 
 export interface Material {

@@ -32,6 +32,8 @@ export interface StationParams {
   readonly outerMm?: number;
   readonly bendRad?: number;
   readonly material?: string;
+  /** Pull that turns the spool, N. */
+  readonly dragN?: number;
   readonly thread?: string;
   readonly lining?: 'to-nozzle' | 'above' | 'none' | 'unknown';
   readonly arm?: 'plastic' | 'metal';

@@ -6,7 +6,7 @@ import type { OrderState } from '../order/state';
 import { causesOf } from './causes';
 import { clearing, spansOf, type ClearedSpan, type StationSuspicion } from './cleared';
 import type { Case } from './context';
-import { decide, modelOf, type CheckForecast, type Decision, type Model } from './decide';
+import { decide, type CheckForecast, type Decision, type Search } from './decide';
 import {
   byStation,
   forAndAgainst,
@@ -17,8 +17,9 @@ import {
   stationName,
   type ForAgainst,
 } from './explain';
+import { modelOf, type Model } from './model';
 import { checksFor } from './places';
-import { evidenceOf, posterior, type Evidence } from './suspicion';
+import { evidenceOf, weigh, type Evidence, type Suspicion } from './suspicion';
 
 /** What the order says about the machine, findings aside. */
 export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState): Case {
@@ -111,7 +112,7 @@ function rank(model: Model, p: readonly number[], forecast: CheckForecast, repai
     label: item.outcome.label,
     probability: item.probability,
     minutesAfter: item.minutes,
-    moves: movedBy(model, p, item.posterior),
+    moves: movedBy(model, p, item.share),
   }));
   const saves = repairMinutes - forecast.expectedMinutes;
   const telling = [...outcomes]
@@ -178,7 +179,7 @@ function adviceOf(model: Model, p: readonly number[], decision: Decision): Advic
 export interface Working {
   readonly model: Model;
   readonly evidence: readonly Evidence[];
-  readonly posterior: readonly number[];
+  readonly suspicion: Suspicion;
 }
 
 const modelCache = new Map<string, Model>();
@@ -202,7 +203,7 @@ export function workOut(machine: Machine, catalogue: Catalogue, state: OrderStat
   const model = modelFor(kase);
   const places = new Map(model.places.map((place) => [place.key, place]));
   const evidence = evidenceOf(kase, model.causes, places, state.findings);
-  return { model, evidence, posterior: posterior(model.prior, evidence) };
+  return { model, evidence, suspicion: weigh(model.causes, model.prior, evidence) };
 }
 
 /** Checks that were answered, also with "not sure": they may be done again, last. */
@@ -212,9 +213,16 @@ export const answeredKeys = (state: OrderState): ReadonlySet<string> => new Set(
 export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
 
 /** Suspicion, what is cleared, what to do next and why. */
-export function assess(machine: Machine, catalogue: Catalogue, state: OrderState, bench: Bench): Assessment {
-  const { model, evidence, posterior: p } = workOut(machine, catalogue, state);
-  const clearedBy = clearing(model, evidence, p);
+export function assess(
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  bench: Bench,
+  search?: Search,
+): Assessment {
+  const { model, evidence, suspicion } = workOut(machine, catalogue, state);
+  const p = suspicion.share;
+  const clearedBy = clearing(model, evidence, suspicion);
   const now = byStation(model, p);
   const before = byStation(model, model.prior);
   const stations = model.route.stops.map(({ station }, i): StationSuspicion => {
@@ -235,7 +243,7 @@ export function assess(machine: Machine, catalogue: Catalogue, state: OrderState
       suspicion: p[i] ?? 0,
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
-  const decision = decide(model, p, bench, evidence, barredKeys(state), answeredKeys(state));
+  const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
   return {
     stations,
     causes,
@@ -257,7 +265,8 @@ export interface StationCase {
 
 /** What can fail at a station, with what speaks for and against each, strongest first. */
 export function stationCase(machine: Machine, catalogue: Catalogue, state: OrderState, station: string): StationCase {
-  const { model, evidence, posterior: p } = workOut(machine, catalogue, state);
+  const { model, evidence, suspicion } = workOut(machine, catalogue, state);
+  const p = suspicion.share;
   const causes = model.causes.flatMap((cause, i) =>
     cause.stop.station.id === station
       ? [

@@ -50,6 +50,7 @@ function holds(raise: Raise, kase: Case, station: Station, traits: readonly stri
 export function causesOf(kase: Case, route: Route): readonly Cause[] {
   const traits = materialOf(kase.catalogue, kase.material).traits;
   return kase.catalogue.modes.flatMap((mode): Cause[] => {
+    if (mode.retired) return [];
     const shares = Object.entries(mode.where) as [string, number][];
     const whole = shares.reduce((sum, [, share]) => sum + share, 0);
     return shares.flatMap(([kind, share]) => {

@@ -1,6 +1,6 @@
-import type { Model } from './decide';
-import { byStation, forAndAgainst } from './explain';
-import type { Evidence } from './suspicion';
+import type { Model } from './model';
+import { byStation, evidenceLabel } from './explain';
+import type { Evidence, Suspicion } from './suspicion';
 
 export interface StationSuspicion {
   readonly station: string;
@@ -21,6 +21,8 @@ export interface ClearedSpan {
 /** A station is cleared when little suspicion is left and a finding that reaches it took most of it away (chosen). */
 const CLEARED_BELOW = 0.025;
 const CLEARED_RATIO = 0.4;
+/** A finding clears a station when it is at most half as likely there as elsewhere (chosen). */
+const AGAINST = 0.5;
 
 /** Only what was seen at the place itself clears it: a check that reaches it, a swap elsewhere that cured, or one here that did not. */
 function tellsOf(item: Evidence, index: number): boolean {
@@ -31,17 +33,35 @@ function tellsOf(item: Evidence, index: number): boolean {
 }
 
 /** For each station of the route, the label of the finding that cleared it. */
-export function clearing(model: Model, evidence: readonly Evidence[], p: readonly number[]) {
-  const now = byStation(model, p);
+export function clearing(model: Model, evidence: readonly Evidence[], suspicion: Suspicion) {
+  const now = byStation(model, suspicion.share);
   const before = byStation(model, model.prior);
   return model.route.stops.map((stop, i): string | undefined => {
     const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
     const low = (now[i] ?? 0) < CLEARED_BELOW && (now[i] ?? 0) < CLEARED_RATIO * (before[i] ?? 0);
     if (members.length === 0 || !low) return undefined;
     const bench = evidence.filter((item) => tellsOf(item, stop.index));
-    const against = forAndAgainst(model, bench, members).filter((item) => item.decibans < -3);
-    return against[0]?.label;
+    const told = bench
+      .map((item) => ({ item, ratio: likelihoodRatio(model, item, new Set(members)) }))
+      .filter(({ ratio }) => ratio < AGAINST)
+      .sort((a, b) => a.ratio - b.ratio || (a.item.id < b.item.id ? -1 : 1))[0];
+    return told && evidenceLabel(model, told.item);
   });
+}
+
+/** How much likelier a piece of evidence is under these causes than under all others, by itself. */
+function likelihoodRatio(model: Model, item: Evidence, inside: ReadonlySet<number>): number {
+  const mean = (pick: (i: number) => boolean): number => {
+    let top = 0;
+    let bottom = 0;
+    model.prior.forEach((p, i) => {
+      if (!pick(i)) return;
+      top += p * (i === model.prior.length - 1 ? item.elsewhere : (item.likelihood[i] ?? 0));
+      bottom += p;
+    });
+    return bottom > 0 ? top / bottom : 0;
+  };
+  return mean((i) => inside.has(i)) / mean((i) => !inside.has(i));
 }
 
 /** Cleared stations that follow one another, as spans. */

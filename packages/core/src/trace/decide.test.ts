@@ -5,8 +5,9 @@ import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
 import { answeredKeys, assess, barredKeys, whatChanged, workOut } from './assess';
-import { decide, repairCost, type CheckForecast } from './decide';
-import { tryMinutes } from './repairs';
+import { decide, type CheckForecast, type Search } from './decide';
+import { Forecasts } from './forecasts';
+import { liveOf } from './model';
 
 const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
 const order = (...findings: Parameters<typeof finding>[]) =>
@@ -15,9 +16,10 @@ const order = (...findings: Parameters<typeof finding>[]) =>
     ...findings.map((args) => finding(...args)),
   ]);
 
-function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue) {
-  const { model, evidence, posterior } = workOut(machine, from, state);
-  return { model, posterior, ...decide(model, posterior, bench, evidence, barredKeys(state), answeredKeys(state)) };
+function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue, search?: Search) {
+  const { model, evidence, suspicion } = workOut(machine, from, state);
+  const found = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
+  return { model, suspicion, ...found };
 }
 const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {
   const found = list.find((item) => item.place.key === key);
@@ -28,10 +30,12 @@ const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast 
 describe('worth of a check', () => {
   // Shannon 1948: information is the mutual information of cause and answer, in bits; never above log2 of the answers.
   test('bits are the mutual information, computed here the other way round: H(answer) − H(answer | cause)', () => {
-    const { model, posterior, checks } = decision();
+    const { model, suspicion, checks } = decision();
+    const { live, p: posterior } = liveOf(model, suspicion);
+    const forecasts = new Forecasts(model, suspicion, live);
     const h = (list: readonly number[]): number => list.reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0);
     for (const check of checks) {
-      const rows = model.likelihood[check.index] ?? [];
+      const rows = forecasts.rows(check.index);
       const answers = h(check.outcomes.map((outcome) => outcome.probability));
       const given = posterior.reduce((sum, p, cause) => sum + p * h(rows.map((row) => row[cause] ?? 0)), 0);
       expect(check.bits).toBeCloseTo(answers - given, 6);
@@ -121,9 +125,11 @@ describe('the state of the bench', () => {
 
   test('at heat the hot checks come further up the list', () => {
     const state = stateOf(whelk, [takenIn(whelk, { symptoms: ['nothing', 'clicks'], material: 'PLA' })]);
-    const rank = (bench: Bench): number =>
-      decision(state, bench, whelk).checks.findIndex((item) => item.place.key === 'free-air@nozzle');
-    expect(rank({ temperatureC: 208, power: 'on', off: new Set() })).toBeLessThan(rank(cold(whelk)));
+    const hotOnes = (bench: Bench): number =>
+      decision(state, bench, whelk)
+        .checks.slice(0, 10)
+        .filter((item) => item.place.check.heat === 'hot').length;
+    expect(hotOnes({ temperatureC: 208, power: 'on', off: new Set() })).toBeGreaterThan(hotOnes(cold(whelk)));
   });
 });
 
@@ -137,12 +143,29 @@ describe('stopping', () => {
     expect(told.model.groups[told.repairOrder[0] ?? -1]?.station.id).toBe('hub');
   });
 
-  test('the cost of repairing now is that of the order by probability over cost', () => {
-    const { model, posterior, repairMinutes } = decision();
-    expect(repairCost(model, posterior, tryMinutes(dunlin, model.groups, cold())).minutes).toBeCloseTo(
-      repairMinutes,
-      9,
-    );
+  test('looking two checks ahead never promises less than one', () => {
+    const one = decision();
+    const two = decision(order(), cold(), dunlin, catalogue, { depth: 2 });
+    expect(two.complete).toBe(true);
+    expect(two.repairMinutes).toBeLessThanOrEqual(one.repairMinutes + 1e-9);
+    const before = new Map(one.checks.map((check) => [check.index, check.expectedMinutes]));
+    for (const check of two.checks.filter((item) => item.depth === 2))
+      expect(check.expectedMinutes).toBeLessThanOrEqual((before.get(check.index) ?? 0) + 0.5);
+  });
+
+  test('out of time, the best so far stands', () => {
+    const hurried = decision(order(), cold(), dunlin, catalogue, { depth: 2, expired: () => true });
+    expect(hurried.complete).toBe(false);
+    expect(hurried.checks.map((check) => check.index)).toEqual(decision().checks.map((check) => check.index));
+  });
+
+  test('a check that would only repeat what is known forecasts just that', () => {
+    // Knocking was heard: the same ear at the same extruder will hear it again, whatever the cause.
+    const forecast = (state: ReturnType<typeof order>): number =>
+      checkNamed(decision(state).checks, 'listen@extruder').outcomes[0]?.probability ?? 0;
+    const clicks = stateOf(dunlin, [takenIn(dunlin, { material: 'PLA', symptoms: ['not-reach', 'clicks'] })]);
+    const silent = stateOf(dunlin, [takenIn(dunlin, { material: 'PLA', symptoms: ['not-reach'] })]);
+    expect(forecast(clicks)).toBeGreaterThan(2 * forecast(silent));
   });
 });
 

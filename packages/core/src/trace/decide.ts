@@ -1,73 +1,16 @@
-import { benchMinutes, priceOf, type Bench, type Price } from '../access/bench';
-import { materialOf } from '../catalogue/index';
-import type { Route } from '../path/route';
-import { elsewhereLikelihood, evidenceWeights, flatLikelihood, priorOf, type Evidence } from './suspicion';
-import type { Cause } from './causes';
-import type { Case } from './context';
-import { outcomeProbability, outcomesOf, type Outcome } from './likelihood';
-import { errorSource, type CheckAtPlace } from './places';
-import { ELSEWHERE_MIN, orderOfRepairs, repairGroups, tryMinutes, type RepairGroup } from './repairs';
-
-/** Everything about a machine and an order that does not change while findings come in. */
-export interface Model {
-  readonly kase: Case;
-  readonly route: Route;
-  readonly causes: readonly Cause[];
-  readonly prior: readonly number[];
-  readonly places: readonly CheckAtPlace[];
-  readonly outcomes: readonly (readonly Outcome[])[];
-  /** likelihood[place][outcome][cause], `elsewhere` last; for each cause the outcomes of a place sum to one. */
-  readonly likelihood: readonly (readonly Float64Array[])[];
-  readonly groups: readonly RepairGroup[];
-  readonly hotC: number;
-}
-
-export function modelOf(kase: Case, route: Route, causes: readonly Cause[], places: readonly CheckAtPlace[]): Model {
-  const prior = priorOf(causes);
-  const listed = prior.slice(0, -1);
-  const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
-  const likelihood = places.map((place, p) => {
-    const answers = outcomes[p] ?? [];
-    const rows = answers.map((outcome) => {
-      const row = new Float64Array(causes.length + 1);
-      // A check sees nothing of causes out of its reach: one value serves them all.
-      let unseen: number | undefined;
-      causes.forEach((cause, i) => {
-        const apart = !place.check.asks && !place.reach.has(cause.stop.index);
-        if (!apart) row[i] = outcomeProbability(kase.catalogue, place, outcome, cause);
-        else row[i] = unseen ??= outcomeProbability(kase.catalogue, place, outcome, cause);
-      });
-      const width = outcome.low === undefined || outcome.high === undefined ? 1 : outcome.high - outcome.low;
-      const flat = place.check.asks ? 1 / answers.length : flatLikelihood(place, outcome.result, outcome.low) * width;
-      row[causes.length] = elsewhereLikelihood([...row.subarray(0, causes.length)], listed, flat);
-      return row;
-    });
-    for (let i = 0; i <= causes.length; i++) {
-      const sum = rows.reduce((total, row) => total + (row[i] ?? 0), 0);
-      for (const row of rows) row[i] = (row[i] ?? 0) / sum;
-    }
-    return rows;
-  });
-  const groups = repairGroups(kase, route, causes);
-  const material = materialOf(kase.catalogue, kase.material);
-  return {
-    kase,
-    route,
-    causes,
-    prior,
-    places,
-    outcomes,
-    likelihood,
-    groups,
-    hotC: Math.min(material.printC, kase.machine.heat.limitC),
-  };
-}
+import type { Bench, Price } from '../access/bench';
+import type { Outcome } from './likelihood';
+import { Lookahead } from './lookahead';
+import { Forecasts } from './forecasts';
+import { liveOf, type Live, type Model } from './model';
+import type { CheckAtPlace } from './places';
+import { evidenceWeights, type Evidence, type Suspicion } from './suspicion';
 
 export interface OutcomeForecast {
   readonly outcome: Outcome;
   readonly probability: number;
-  /** Posterior after this answer, `elsewhere` last. */
-  readonly posterior: readonly number[];
+  /** By cause, that it is the cause or one of two, after this answer; `elsewhere` last. */
+  readonly share: readonly number[];
   /** Expected minutes to a proved repair after this answer. */
   readonly minutes: number;
 }
@@ -76,180 +19,214 @@ export interface CheckForecast {
   readonly place: CheckAtPlace;
   readonly index: number;
   readonly price: Price;
-  /** The way there, the check, its risk, and the share of closing that only it makes necessary. */
+  /** The way there, the check and its risk. */
   readonly checkMinutes: number;
-  readonly closingShare: number;
   readonly expectedMinutes: number;
   readonly bits: number;
   readonly outcomes: readonly OutcomeForecast[];
   /** Answered already; offered last. */
   readonly done: boolean;
+  /** Checks ahead that `expectedMinutes` counts with: 1 or 2. */
+  readonly depth: 1 | 2;
 }
 
 export interface Decision {
-  /** Expected minutes when repairing starts now, and where. */
+  /** Expected minutes when repairing starts now, and the order of the repairs. */
   readonly repairMinutes: number;
   readonly repairOrder: readonly number[];
   /** Ranked, best first; checks that can teach nothing are left out. */
   readonly checks: readonly CheckForecast[];
   readonly advice: 'check' | 'repair';
   readonly nearTie: boolean;
+  /** False when time ran out before every check worth it was looked at two steps ahead. */
+  readonly complete: boolean;
 }
 
-const groupShares = (model: Model, p: ArrayLike<number>): readonly number[] =>
-  model.groups.map((group) => group.causes.reduce((sum, i) => sum + (p[i] ?? 0), 0));
-
-/** Expected bench minutes to a proved repair when no more is checked. */
-export function repairCost(model: Model, p: ArrayLike<number>, tries: readonly number[]) {
-  const shares = groupShares(model, p);
-  const order = orderOfRepairs(shares, tries, ELSEWHERE_MIN);
-  const later = model.groups.reduce((sum, group, g) => sum + (shares[g] ?? 0) * group.laterMin, 0);
-  return { order: order.order, minutes: order.minutes + later };
+export interface Search {
+  /** 1: repair after the answer. 2: one more check may follow. */
+  readonly depth: 1 | 2;
+  /** Asked between checks; once it says so, the best so far is given. */
+  readonly expired?: () => boolean;
 }
-
-const benchKey = (bench: Bench): string =>
-  `${Math.round(bench.temperatureC)}|${bench.power}|${[...bench.off].sort().join()}`;
 
 /** Two choices this close are as good as equal: the gentler one is taken, and the interface says so. */
 const NEAR_TIE_MIN = 0.5;
 /** A check that moves nothing by more than this many bits teaches nothing. */
 const NOTHING_BITS = 1e-6;
+/** Checks looked at two steps ahead, and checks that may come second (chosen: more change nothing in `bench:trace`). */
+const FIRST_CHECKS = 12;
+const SECOND_CHECKS = 20;
+/** Checks that may follow a failed repair (chosen). */
+const AFTER_REPAIR = 6;
 
-/**
- * What to do next: for each check its price and, over its answers, the cost of the best order of repairs afterwards;
- * against repairing now. One step ahead; deeper search may replace it behind the same surface.
- */
-export function decide(
-  model: Model,
-  p: readonly number[],
-  bench: Bench,
-  evidence: readonly Evidence[],
-  barred: ReadonlySet<string>,
-  answered: ReadonlySet<string>,
-): Decision {
-  const { machine } = model.kase;
-  const triesAt = new Map<string, readonly number[]>();
-  const tries = (at: Bench): readonly number[] => {
-    const key = benchKey(at);
-    const known = triesAt.get(key) ?? tryMinutes(machine, model.groups, at);
-    triesAt.set(key, known);
-    return known;
-  };
-  const now = repairCost(model, p, tries(bench));
-  const doneGroups = new Map<string, number>();
-  for (const item of evidence) doneGroups.set(item.group, (doneGroups.get(item.group) ?? 0) + 1);
+interface Worked {
+  readonly ahead: Lookahead;
+  readonly live: readonly Live[];
+  readonly p: Float64Array;
+  readonly model: Model;
+}
 
-  const checks = model.places.flatMap((place, index): CheckForecast[] => {
-    if (barred.has(place.key)) return [];
-    const repeats = doneGroups.get(errorSource(place)) ?? 0;
-    const done = answered.has(place.key);
-    // Asked once, the owner gives the same answer again.
-    if (place.check.asks && repeats > 0) return [];
-    const weight = repeats === 0 ? 1 : repeatWeight(repeats);
-    return [forecast(model, index, p, bench, tries, weight, done)].filter((f) => f.bits > NOTHING_BITS);
+/** Shares by cause of hypotheses that are not made whole. */
+function sharesOf({ live, model }: Worked, next: Float64Array, sum: number): readonly number[] {
+  const share = new Array<number>(model.causes.length + 1).fill(0);
+  live.forEach(({ causes }, h) => {
+    const x = (next[h] ?? 0) / sum;
+    if (causes.length === 0) share[share.length - 1] = x;
+    for (const cause of causes) share[cause] = (share[cause] ?? 0) + x;
   });
-  checks.sort((a, b) => a.expectedMinutes - b.expectedMinutes);
-  const ranked = [...gentlestFirst(checks.filter((check) => !check.done)), ...checks.filter((check) => check.done)];
-  const best = ranked.find((check) => !check.done);
-  const advice = best && best.expectedMinutes < now.minutes ? 'check' : 'repair';
-  const second =
-    advice === 'check'
-      ? Math.min(ranked[1]?.expectedMinutes ?? Infinity, now.minutes)
-      : (best?.expectedMinutes ?? Infinity);
-  const first = advice === 'check' ? (best?.expectedMinutes ?? 0) : now.minutes;
+  return share;
+}
+
+function forecast(worked: Worked, index: number, bench: Bench, weight: number, done: boolean): CheckForecast {
+  const { ahead, model, p } = worked;
+  const { price, minutes: checkMinutes } = ahead.price(index, bench);
+  const raw = ahead.answers(index, p, weight);
+  const sums = raw.map((next) => next.reduce((sum, x) => sum + x, 0));
+  const total = sums.reduce((sum, x) => sum + x, 0);
+  let bits = 0;
+  let expected = checkMinutes;
+  const outcomes = raw.map((next, o): OutcomeForecast => {
+    const sum = sums[o] ?? 0;
+    const probability = sum / total;
+    const minutes = sum > 0 ? ahead.stopping(next, price.after).minutes / sum : 0;
+    expected += probability * minutes;
+    for (let h = 0; h < p.length; h++) {
+      const x = (next[h] ?? 0) / (sum || 1);
+      if (x > 0) bits += probability * x * Math.log2(x / (p[h] as number));
+    }
+    const outcome = (model.outcomes[index] ?? [])[o] as Outcome;
+    return { outcome, probability, share: sharesOf(worked, next, sum || 1), minutes };
+  });
   return {
-    repairMinutes: now.minutes,
-    repairOrder: now.order,
-    checks: ranked,
-    advice,
-    nearTie: second - first < NEAR_TIE_MIN,
+    place: model.places[index] as CheckAtPlace,
+    index,
+    price,
+    checkMinutes,
+    expectedMinutes: expected,
+    bits: Math.max(0, bits),
+    outcomes,
+    done,
+    depth: 1,
   };
 }
 
-/** What a further repeat adds to the weight of a group that has been answered `n` times. */
-function repeatWeight(n: number): number {
-  const item = { group: 'x', trust: 1 } as Evidence;
-  const sum = (k: number): number => evidenceWeights(Array<Evidence>(k).fill(item)).reduce((total, w) => total + w, 0);
-  return sum(n + 1) - sum(n);
+/** What a further answer adds, as a share of an independent witness, to those that it shares errors with. */
+function addedWeight(evidence: readonly Evidence[], place: CheckAtPlace): number {
+  const { check } = place;
+  const next = {
+    same: check.asks ?? place.key,
+    method: check.id,
+    trust: 1,
+    ...(check.source ? { source: check.source } : {}),
+  };
+  const kin = evidence.filter(
+    (item) => item.method === next.method || (next.source !== undefined && item.source === next.source),
+  );
+  if (kin.length === 0) return 1;
+  const sum = (list: Parameters<typeof evidenceWeights>[0]): number =>
+    evidenceWeights(list).reduce((total, w) => total + w, 0);
+  return Math.max(0.05, sum([...kin, next]) - sum(kin));
 }
 
-/** Among those as good as the best: outside before opening, cold before hot, quick before slow. */
+/** Outside before opening, cold before hot, quick before slow. */
+const roughness = (check: CheckForecast): number =>
+  check.price.opened.length * 10 +
+  (check.place.check.risk ?? 0) * 5 +
+  (check.place.check.heat === 'hot' ? 2 : 0) +
+  check.place.check.minutes / 10;
+
 function gentlestFirst(checks: readonly CheckForecast[]): readonly CheckForecast[] {
   const best = checks[0];
   if (!best) return checks;
   const close = checks.filter((check) => check.expectedMinutes - best.expectedMinutes < NEAR_TIE_MIN);
-  const roughness = (check: CheckForecast): number =>
-    check.price.opened.length * 10 +
-    (check.place.check.risk ?? 0) * 5 +
-    (check.place.check.heat === 'hot' ? 2 : 0) +
-    check.place.check.minutes / 10;
-  const gentle = [...close].sort((a, b) => roughness(a) - roughness(b));
-  return [...gentle, ...checks.slice(close.length)];
+  return [...[...close].sort((a, b) => roughness(a) - roughness(b)), ...checks.slice(close.length)];
 }
 
-function forecast(
+const ranked = (checks: readonly CheckForecast[]): readonly CheckForecast[] => {
+  const sorted = [...checks].sort((a, b) => a.expectedMinutes - b.expectedMinutes || a.index - b.index);
+  return [...gentlestFirst(sorted.filter((check) => !check.done)), ...sorted.filter((check) => check.done)];
+};
+
+/**
+ * What to do next: for each check its price and, over its answers, the cost of what is best afterwards; against repairing
+ * now. After the answer of one of the leading checks one more check may follow; a repair may be followed by one too, since
+ * a repair that fails is a finding.
+ */
+export function decide(
   model: Model,
-  index: number,
-  p: readonly number[],
+  suspicion: Suspicion,
   bench: Bench,
-  tries: (at: Bench) => readonly number[],
-  weight: number,
-  done: boolean,
-): CheckForecast {
-  const place = model.places[index] as CheckAtPlace;
-  const { check } = place;
-  const price = priceOf(model.kase.machine, bench, {
-    heat: check.heat,
-    power: check.power,
-    parts: place.parts,
-    hotC: model.hotC,
+  evidence: readonly Evidence[],
+  barred: ReadonlySet<string>,
+  answered: ReadonlySet<string>,
+  search: Search = { depth: 1 },
+): Decision {
+  const { live, p } = liveOf(model, suspicion);
+  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live));
+  const worked: Worked = { ahead, live, p, model };
+  const asked = new Set(evidence.map((item) => item.same));
+  const weights = new Map<number, number>();
+  const checks = model.places.flatMap((place, index): CheckForecast[] => {
+    if (barred.has(place.key) || place.check.retired) return [];
+    // Asked once, the owner gives the same answer again.
+    if (place.check.asks && asked.has(place.check.asks)) return [];
+    const weight = addedWeight(evidence, place);
+    weights.set(index, weight);
+    const found = forecast(worked, index, bench, weight, answered.has(place.key));
+    return found.bits > NOTHING_BITS ? [found] : [];
   });
-  const rows = model.likelihood[index] ?? [];
-  const after = tries(price.after);
-  let bits = 0;
-  let ahead = 0;
-  const raw = rows.map((row) => p.map((x, i) => x * (weight === 1 ? (row[i] ?? 0) : (row[i] ?? 0) ** weight)));
-  const sums = raw.map((list) => list.reduce((sum, x) => sum + x, 0));
-  const total = sums.reduce((sum, x) => sum + x, 0);
-  const outcomes = raw.map((list, o): OutcomeForecast => {
-    const sum = sums[o] ?? 0;
-    const probability = sum / total;
-    const next = sum > 0 ? list.map((x) => x / sum) : p;
-    const minutes = repairCost(model, next, after).minutes;
-    ahead += probability * minutes;
-    for (let i = 0; i < p.length; i++) {
-      const q = next[i] ?? 0;
-      const before = p[i] ?? 0;
-      if (q > 0 && before > 0) bits += probability * q * Math.log2(q / before);
+  const now = ahead.stopping(p, bench);
+  const repairOrder = [...now.order.subarray(0, now.steps)];
+  const begin = repairOrder[0];
+  let repairMinutes = now.minutes;
+  if (begin !== undefined) repairMinutes = Math.min(repairMinutes, ahead.repairing(begin, p, bench, []));
+  let complete = true;
+  let list = ranked(checks);
+  if (search.depth === 2) {
+    const open = list.filter((check) => !check.done);
+    const telling = [...open].sort((a, b) => b.bits / b.checkMinutes - a.bits / a.checkMinutes);
+    ahead.seconds = [...new Set([...telling.slice(0, SECOND_CHECKS / 2), ...open])]
+      .slice(0, SECOND_CHECKS)
+      .map((check) => check.index);
+    const firsts = [...new Set([...open.slice(0, FIRST_CHECKS - 4), ...telling])].slice(0, FIRST_CHECKS);
+    const least = ahead.leastPossible(p, bench);
+    let best = Math.min(repairMinutes, open[0]?.expectedMinutes ?? Infinity);
+    const deeper = new Map<number, CheckForecast>();
+    for (const check of firsts) {
+      if (search.expired?.()) {
+        complete = false;
+        break;
+      }
+      if (check.checkMinutes + least > best + NEAR_TIE_MIN) continue;
+      const expectedMinutes = ahead.checkingTwice(check.index, p, bench, weights.get(check.index));
+      best = Math.min(best, expectedMinutes);
+      deeper.set(check.index, { ...check, expectedMinutes, depth: 2 });
     }
-    return { outcome: (model.outcomes[index] ?? [])[o] as Outcome, probability, posterior: next, minutes };
-  });
-  const closingShare = closingOnlyFor(model, price, p);
-  const checkMinutes = benchMinutes(price) + check.minutes + (check.risk ?? 0);
-  // Whatever is opened is closed in the price of every repair afterwards; what the repair would have opened anyway costs nothing extra.
-  return {
-    place,
-    index,
-    price,
-    checkMinutes,
-    closingShare,
-    expectedMinutes: checkMinutes + ahead,
-    bits: Math.max(0, bits),
-    outcomes,
-    done,
-  };
-}
-
-/** Minutes of closing that the likely repairs would not have needed anyway. */
-function closingOnlyFor(model: Model, price: Price, p: readonly number[]): number {
-  const shares = groupShares(model, p);
-  let minutes = 0;
-  for (const id of price.opened) {
-    const needed = model.groups.reduce(
-      (sum, group, g) => sum + (group.need.parts.includes(id) ? (shares[g] ?? 0) : 0),
-      0,
-    );
-    minutes += (1 - Math.min(1, needed)) * (model.kase.machine.parts.find((part) => part.id === id)?.minutesOn ?? 0);
+    if (begin !== undefined && !search.expired?.())
+      repairMinutes = Math.min(
+        repairMinutes,
+        ahead.repairing(
+          begin,
+          p,
+          bench,
+          firsts.slice(0, AFTER_REPAIR).map((check) => check.index),
+        ),
+      );
+    list = ranked(checks.map((check) => deeper.get(check.index) ?? check));
   }
-  return minutes;
+  const best = list.find((check) => !check.done);
+  const advice = best && best.expectedMinutes < repairMinutes ? 'check' : 'repair';
+  const second = list.filter((check) => !check.done)[1]?.expectedMinutes ?? Infinity;
+  const gap =
+    advice === 'check'
+      ? Math.min(second, repairMinutes) - (best?.expectedMinutes ?? 0)
+      : (best?.expectedMinutes ?? Infinity) - repairMinutes;
+  return {
+    repairMinutes,
+    repairOrder,
+    checks: list,
+    advice,
+    nearTie: Math.abs(gap) < NEAR_TIE_MIN,
+    complete,
+  };
 }

@@ -1,6 +1,6 @@
-import type { CheckForecast, Model } from './decide';
-import type { Evidence } from './suspicion';
-import { evidenceWeights } from './suspicion';
+import type { CheckForecast } from './decide';
+import type { Model } from './model';
+import { weigh, type Evidence, type Suspicion } from './suspicion';
 import { NOT_SURE } from './context';
 
 /** What one observation says of one cause, in decibans: 10 log10 of its likelihood ratio against all the rest. */
@@ -45,38 +45,47 @@ export function evidenceLabel(model: Model, item: Evidence): string {
 export const stationName = (model: Model, id: string): string =>
   model.route.stops.find((stop) => stop.station.id === id)?.station.name ?? id;
 
-/** Weight of each observation for a set of causes (a station's, or one), strongest first. */
+/** Probability that one of these causes is there. */
+function held(suspicion: Suspicion, inside: ReadonlySet<number>): number {
+  const n = suspicion.ways.length;
+  return suspicion.p.reduce((sum, x, h) => {
+    const pair = h >= n ? suspicion.pairs[h - n] : undefined;
+    return sum + (inside.has(h) || (pair && (inside.has(pair.first) || inside.has(pair.second))) ? x : 0);
+  }, 0);
+}
+
+const decibans = (p: number): number => 10 * Math.log10(Math.max(p, 1e-12) / Math.max(1 - p, 1e-12));
+
+/**
+ * Weight of each observation for a set of causes (a station's, or one), strongest first: by how many decibans the odds
+ * would be lower without it. So a witness that only repeats another weighs little.
+ */
 export function forAndAgainst(
   model: Model,
   evidence: readonly Evidence[],
   members: readonly number[],
+  whole: Suspicion = weigh(model.causes, model.prior, evidence),
 ): readonly ForAgainst[] {
-  const weights = evidenceWeights(evidence);
   const inside = new Set(members);
-  const mean = (item: Evidence, pick: (i: number) => boolean): number => {
-    let top = 0;
-    let bottom = 0;
-    model.prior.forEach((p, i) => {
-      if (!pick(i)) return;
-      top += p * (i === model.prior.length - 1 ? item.elsewhere : (item.likelihood[i] ?? 0));
-      bottom += p;
-    });
-    return bottom > 0 ? top / bottom : 0;
-  };
+  const now = decibans(held(whole, inside));
   return evidence
-    .map((item, k): ForAgainst => {
-      const ratio = mean(item, (i) => inside.has(i)) / mean(item, (i) => !inside.has(i));
-      const decibans = 10 * (weights[k] ?? 1) * Math.log10(Math.max(ratio, 1e-12));
-      return { evidence: item.id, label: evidenceLabel(model, item), decibans, words: inWords(decibans) };
+    .map((item): ForAgainst => {
+      const without = weigh(
+        model.causes,
+        model.prior,
+        evidence.filter((other) => other !== item),
+      );
+      const weight = now - decibans(held(without, inside));
+      return { evidence: item.id, label: evidenceLabel(model, item), decibans: weight, words: inWords(weight) };
     })
     .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans) || (a.evidence < b.evidence ? -1 : 1));
 }
 
-/** Suspicion by station of the route, in its order. */
+/** Suspicion by station of the route, in its order, from shares by cause; two causes at one station count once, nearly enough. */
 export function byStation(model: Model, p: readonly number[]): readonly number[] {
   const sums = model.route.stops.map(() => 0);
   model.causes.forEach((cause, i) => (sums[cause.stop.index] = (sums[cause.stop.index] ?? 0) + (p[i] ?? 0)));
-  return sums;
+  return sums.map((x) => Math.min(1, x));
 }
 
 /** A share for a person; the sign never stands alone on a line. */

@@ -1,8 +1,10 @@
-import type { Catalogue, Check, CheckResult, Shows } from '../catalogue/types';
+import type { Catalogue, Check, CheckResult, Quantity } from '../catalogue/types';
 import type { Route } from '../path/route';
 import { onsetLikelihood, type Cause } from './causes';
+import { lookOf, symptomLook, type Look } from './looks';
 import type { CheckAtPlace } from './places';
 import { normalCdf, normalPdf, smearedMass, smearedPdf } from './normal';
+import { allWays, resultShares } from './ways';
 
 /** An answer as look-ahead thinks of it: a result, with a band of values where it is a number. */
 export interface Outcome {
@@ -17,46 +19,17 @@ const depthSd = (depthMm: number): number => 4 + 0.01 * depthMm;
 
 const sees = (place: CheckAtPlace, cause: Cause): boolean => place.reach.has(cause.stop.index);
 
-/** Probability that none of the results up to and including number `upTo` is called for. */
-function quiet(check: Check, shows: Readonly<Record<string, Shows>>, upTo: number): number {
-  const wanted = new Map<string, Set<string>>();
-  for (const result of check.results.slice(0, upTo + 1))
-    for (const [dimension, values] of Object.entries(result.when ?? {})) {
-      const set = wanted.get(dimension) ?? new Set<string>();
-      values.forEach((value) => set.add(value));
-      wanted.set(dimension, set);
-    }
-  let probability = 1;
-  for (const [dimension, values] of wanted) {
-    let shown = 0;
-    for (const value of values) shown += shows[dimension]?.[value] ?? 0;
-    probability *= 1 - Math.min(1, shown);
-  }
-  return probability;
-}
+/** Share of the misses in which a fault is seen but taken for another one (chosen). */
+const MISTAKEN = 0.2;
 
-/**
- * P(result | cause) for a check with named results: what the cause shows in the dimensions that the check observes,
- * if it lies within reach, then the check's own errors. Results are looked for in their order; the last is the normal one.
- */
-export function resultProbabilities(place: CheckAtPlace, cause: Cause): readonly number[] {
-  const { check } = place;
+/** P(answer | what there is to be seen), for named results. */
+function answered(check: Check, answer: number, seen: number): number {
   const normal = check.results.length - 1;
-  if (check.swap) {
-    const [cured, same] = sees(place, cause) ? [1 - check.miss, check.miss] : [check.falseAlarm, 1 - check.falseAlarm];
-    return [cured, same];
-  }
-  const ideal = check.results.map((_, i) => {
-    if (!sees(place, cause)) return i === normal ? 1 : 0;
-    const before = i === 0 ? 1 : quiet(check, cause.mode.shows, i - 1);
-    return i === normal ? before : before - quiet(check, cause.mode.shows, i);
-  });
-  const healthy = ideal[normal] ?? 0;
-  return ideal.map((p, i) =>
-    i === normal
-      ? p * (1 - check.falseAlarm) + (1 - healthy) * check.miss
-      : p * (1 - check.miss) + (healthy * check.falseAlarm) / normal,
-  );
+  if (seen === normal) return answer === normal ? 1 - check.falseAlarm : check.falseAlarm / normal;
+  if (answer === seen) return 1 - check.miss;
+  const others = normal - 1;
+  const mistaken = others > 0 ? check.miss * MISTAKEN : 0;
+  return answer === normal ? check.miss - mistaken : mistaken / others;
 }
 
 const depthResult = (check: Check): CheckResult | undefined => check.results.find((result) => result.depth);
@@ -66,7 +39,8 @@ function sitsAt(place: CheckAtPlace, cause: Cause): readonly [number, number] {
   const [from, to] = cause.mode.sits ?? [0, 1];
   const length = cause.stop.toMm - cause.stop.fromMm;
   const entry = place.entryMm ?? 0;
-  return [cause.stop.fromMm + from * length - entry, cause.stop.fromMm + to * length - entry];
+  const [near, far] = [cause.stop.fromMm + from * length, cause.stop.fromMm + to * length];
+  return place.check.reach === 'upward' ? [entry - far, entry - near] : [near - entry, far - entry];
 }
 
 /** A reading may lie this far past the end of the span: the strand was marked a little long. */
@@ -77,43 +51,58 @@ const spanLength = (place: CheckAtPlace): number => {
   return Math.max(1, high - low);
 };
 
-/**
- * Density of a depth given that the strand stopped: at the cause if it is in reach and blocks, anywhere otherwise; whole
- * over the depths that can be read, from 0 to a little past the span.
- */
-function depthShape(place: CheckAtPlace, cause: Cause) {
+/** How a number is spread: its density, and its mass over an interval. */
+interface Spread {
+  readonly density: (x: number) => number;
+  readonly mass: (low: number, high: number) => number;
+}
+
+/** Where a strand stops that something else than the cause stops: anywhere on the span and a little past it. */
+function strayDepth(place: CheckAtPlace): Spread {
   const longest = spanLength(place) + PAST_END_MM;
-  const at = sees(place, cause) ? sitsAt(place, cause) : undefined;
-  // A stop that the cause itself does not make (a false alarm) can be anywhere on the span.
-  const stray = at ? 0.05 : 1;
-  const sd = depthSd(Math.max(0, at?.[1] ?? 0));
-  const whole = at ? smearedMass(0, longest, at[0], at[1], sd) : 1;
+  return { density: () => 1 / longest, mass: (low, high) => (high - low) / longest };
+}
+
+/** Share of stops at a cause that are read off wrongly by more than their spread (chosen). */
+const MISREAD = 0.03;
+
+/** Where a strand stops at a cause: over its place in the station, whole over the depths that can be read. */
+function depthAt(place: CheckAtPlace, cause: Cause): Spread {
+  const longest = spanLength(place) + PAST_END_MM;
+  const [from, to] = sitsAt(place, cause);
+  const sd = depthSd(Math.max(0, to));
+  const whole = smearedMass(0, longest, from, to, sd);
+  const stray = strayDepth(place);
   return {
-    density: (depth: number): number =>
-      stray / longest + (at ? ((1 - stray) * smearedPdf(depth, at[0], at[1], sd)) / whole : 0),
-    mass: (a: number, b: number): number =>
-      (stray * (b - a)) / longest + (at ? ((1 - stray) * smearedMass(a, b, at[0], at[1], sd)) / whole : 0),
+    density: (x) => MISREAD * stray.density(x) + ((1 - MISREAD) * smearedPdf(x, from, to, sd)) / whole,
+    mass: (low, high) =>
+      MISREAD * stray.mass(low, high) + ((1 - MISREAD) * smearedMass(low, high, from, to, sd)) / whole,
   };
 }
 
-function quantityShape(place: CheckAtPlace, cause: Cause) {
+/** A measured value around a mean, within the scale; what lies beyond an end of the scale is read as the end. */
+function around(quantity: Quantity, mean: number, sd: number, wild: number): Spread {
+  const { min, max } = quantity;
+  const within = normalCdf(max, mean, sd) - normalCdf(min, mean, sd) || 1;
+  return {
+    density: (x) => ((1 - wild) * normalPdf(x, mean, sd)) / within + wild / (max - min),
+    mass: (low, high) =>
+      ((1 - wild) * (normalCdf(high, mean, sd) - normalCdf(low, mean, sd))) / within +
+      (wild * (high - low)) / (max - min),
+  };
+}
+
+/** What a sound machine would read here, and what it would read under a cause. */
+function readings(place: CheckAtPlace, cause: Cause): { readonly sound: Spread; readonly off: Spread } {
   const quantity = place.check.quantity;
   if (!quantity) throw new RangeError(`${place.check.id} has no quantity.`);
-  const reading = sees(place, cause) ? cause.mode.reads?.[quantity.reads] : undefined;
-  const shown = reading ? reading.p * (1 - place.check.miss) : 0;
+  const normal = place.normal ?? quantity.normal;
   const wild = place.check.falseAlarm;
-  const { min, max, normal } = quantity;
-  // What lies beyond an end of the scale is read as the end.
-  const within = (mean: number, sd: number) => normalCdf(max, mean, sd) - normalCdf(min, mean, sd) || 1;
-  const mix = (shape: (mean: number, sd: number) => number, flat: number): number =>
-    (1 - wild) *
-      ((1 - shown) * shape(normal.mean, normal.sd) + (reading ? shown * shape(reading.mean, reading.sd) : 0)) +
-    wild * flat;
-  return {
-    density: (x: number): number => mix((mean, sd) => normalPdf(x, mean, sd) / within(mean, sd), 1 / (max - min)),
-    mass: (a: number, b: number): number =>
-      mix((mean, sd) => (normalCdf(b, mean, sd) - normalCdf(a, mean, sd)) / within(mean, sd), (b - a) / (max - min)),
-  };
+  const reading = cause.mode.reads?.[quantity.reads];
+  const times = reading?.relative ? normal.mean : 1;
+  const sound = around(quantity, normal.mean, normal.sd, wild);
+  const off = reading ? around(quantity, reading.mean * times, reading.sd * times, wild) : sound;
+  return { sound, off };
 }
 
 /** The answers that look-ahead distinguishes. A depth is split at the stations it can point to, a quantity into its bands. */
@@ -135,60 +124,93 @@ export function outcomesOf(place: CheckAtPlace, route: Route, catalogue: Catalog
       .sort((a, b) => a - b)
       .flatMap((index) => route.stops[index] ?? [])
       .filter((stop) => stop.toMm - stop.fromMm >= 0.5);
-    return stops.map((stop, i) => ({
+    const up = check.reach === 'upward';
+    const met = up ? [...stops].reverse() : stops;
+    return met.map((stop, i) => ({
       result: result.id,
       label: `Stops in ${stop.station.name}`,
-      low: i === 0 ? 0 : stop.fromMm - entry,
-      high: i === stops.length - 1 ? spanLength(place) + PAST_END_MM : stop.toMm - entry,
+      low: i === 0 ? 0 : up ? entry - stop.toMm : stop.fromMm - entry,
+      high: i === met.length - 1 ? spanLength(place) + PAST_END_MM : up ? entry - stop.fromMm : stop.toMm - entry,
     }));
   });
 }
 
-/** P(outcome | cause); over all outcomes of a check the values sum to about one (a depth may fall just outside its span). */
-export function outcomeProbability(catalogue: Catalogue, place: CheckAtPlace, outcome: Outcome, cause: Cause): number {
-  const { check } = place;
-  if (check.asks === 'onset') return onsetLikelihood(catalogue, cause.mode, outcome.result);
-  if (check.quantity) return quantityShape(place, cause).mass(outcome.low ?? 0, outcome.high ?? 0);
-  const p = resultProbabilities(place, cause)[check.results.findIndex((result) => result.id === outcome.result)] ?? 0;
-  if (outcome.low === undefined || outcome.high === undefined) return p;
-  return p * depthShape(place, cause).mass(outcome.low, outcome.high);
+/** An answer as recorded, with its number, or as look-ahead thinks of it, with a band. */
+export interface Answer {
+  readonly result: string;
+  readonly value?: number;
+  readonly low?: number;
+  readonly high?: number;
 }
+
+/** By what there is to be seen, or one number where the way in which the cause shows does not matter. */
+export type Given = readonly number[] | number;
 
 /**
- * Likelihood of a recorded answer: a probability, or for a number a density per mm or unit. Only ratios between causes
- * matter, so the two never mix.
+ * How likely answers of a check are under a cause: one entry a result of the check's look when the cause lies within
+ * reach; one number where what is seen does not depend on the way in which the cause shows. A probability, or for a
+ * recorded number a density per mm or unit: only ratios between causes matter, so the two never mix.
  *
- * @throws RangeError when the check does not give such a result.
+ * @throws RangeError (from the function returned) when the check does not give such a result, or a measured value is missing.
  */
-export function findingLikelihood(
-  catalogue: Catalogue,
-  place: CheckAtPlace,
-  result: string,
-  value: number | undefined,
-  cause: Cause,
-): number {
+export function answersUnder(catalogue: Catalogue, place: CheckAtPlace, cause: Cause): (answer: Answer) => Given {
   const { check } = place;
-  if (check.asks === 'onset') return onsetLikelihood(catalogue, cause.mode, result);
+  if (check.asks === 'onset') return (answer) => onsetLikelihood(catalogue, cause.mode, answer.result);
+  const reached = sees(place, cause);
+  const at = (spread: Spread, { low, high, value }: Answer): number =>
+    low !== undefined && high !== undefined ? spread.mass(low, high) : spread.density(value ?? NaN);
   if (check.quantity) {
-    if (value === undefined) throw new RangeError(`"${place.name}" needs a value in ${check.quantity.unit}.`);
-    return quantityShape(place, cause).density(value);
+    const { sound, off } = readings(place, cause);
+    const { unit } = check.quantity;
+    return (answer) => {
+      if (answer.value === undefined && answer.low === undefined)
+        throw new RangeError(`"${place.name}" needs a value in ${unit}.`);
+      const soundAt = at(sound, answer);
+      return reached ? [(1 - check.miss) * at(off, answer) + check.miss * soundAt, soundAt] : soundAt;
+    };
   }
-  const index = check.results.findIndex((candidate) => candidate.id === result);
-  if (index < 0) throw new RangeError(`"${place.name}" has no result "${result}".`);
-  const p = resultProbabilities(place, cause)[index] ?? 0;
-  if (result !== depthResult(check)?.id) return p;
-  return value === undefined ? p : p * depthShape(place, cause).density(value);
+  const indexOf = (answer: Answer): number => {
+    const index = check.results.findIndex((candidate) => candidate.id === answer.result);
+    if (index < 0) throw new RangeError(`"${place.name}" has no result "${answer.result}".`);
+    return index;
+  };
+  if (check.swap) {
+    const cured = reached ? 1 - check.miss : check.falseAlarm;
+    return (answer) => (indexOf(answer) === 0 ? cured : 1 - cured);
+  }
+  const deepest = depthResult(check)?.id;
+  const here = deepest !== undefined && reached ? depthAt(place, cause) : undefined;
+  const stray = strayDepth(place);
+  const normal = check.results.length - 1;
+  return (answer) => {
+    const index = indexOf(answer);
+    const deep = answer.result === deepest && (answer.value !== undefined || answer.low !== undefined);
+    const elsewhere = deep ? at(stray, answer) : 1;
+    if (!reached) return answered(check, index, normal) * elsewhere;
+    const mine = deep && here ? at(here, answer) : 1;
+    return check.results.map((_, seen) => answered(check, index, seen) * (seen === index ? mine : elsewhere));
+  };
 }
 
-/** P(symptom reported | cause): noisy-or over what it is a sign of. */
-export function symptomLikelihood(catalogue: Catalogue, symptomId: string, cause: Cause): number {
+/** Over every way in which a cause may show; nothing else known. */
+export const overall = (look: Look | undefined, cause: Cause, given: Given): number =>
+  typeof given === 'number' || !look
+    ? Number(given)
+    : resultShares(allWays(cause.mode), look).reduce((sum, share, k) => sum + share * (given[k] ?? 0), 0);
+
+/** P(answer | cause), over every way in which it may show; nothing else known. */
+export const answerLikelihood = (catalogue: Catalogue, place: CheckAtPlace, answer: Answer, cause: Cause): number =>
+  overall(lookOf(place.check), cause, answersUnder(catalogue, place, cause)(answer));
+
+/** P(symptom | what there is to be seen): it is, or it is not. */
+export function symptomGiven(catalogue: Catalogue, symptomId: string): { look: Look; given: readonly number[] } {
   const symptom = catalogue.symptoms.find((candidate) => candidate.id === symptomId);
   if (!symptom) throw new RangeError(`The catalogue has no symptom "${symptomId}".`);
-  let hidden = 1;
-  for (const [dimension, values] of Object.entries(symptom.when)) {
-    let shown = 0;
-    for (const value of values) shown += cause.mode.shows[dimension]?.[value] ?? 0;
-    hidden *= 1 - Math.min(1, shown);
-  }
-  return (1 - hidden) * (1 - symptom.miss) + hidden * symptom.falseAlarm;
+  return { look: symptomLook(symptom), given: [1 - symptom.miss, symptom.falseAlarm] };
+}
+
+/** P(symptom reported | cause). */
+export function symptomLikelihood(catalogue: Catalogue, symptomId: string, cause: Cause): number {
+  const { look, given } = symptomGiven(catalogue, symptomId);
+  return overall(look, cause, given);
 }

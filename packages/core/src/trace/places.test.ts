@@ -2,7 +2,7 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
 import { dunlin, whelk } from '../testing/machines';
-import { checksFor, coldEnd, errorSource, mouthFor, type CheckAtPlace } from './places';
+import { checksFor, coldEnd, mouthFor, type CheckAtPlace } from './places';
 
 const places = (machine: Machine, lane?: string): ReadonlyMap<string, CheckAtPlace> =>
   new Map(checksFor(catalogue, machine, routeOf(machine, lane)).map((place) => [place.key, place]));
@@ -118,11 +118,4 @@ describe('a machine described otherwise has other checks, without new code', () 
       for (const place of list) expect(place.name).not.toMatch(/[{}]/);
     }
   });
-});
-
-test('spans felt by one hand err together, looks at two places do not', () => {
-  const all = places(dunlin);
-  const source = (key: string): string => errorSource(all.get(key) as CheckAtPlace);
-  expect(source('push-strand@gate-a>end')).toBe(source('push-strand@port-a>end'));
-  expect(source('sight@coupler-a')).not.toBe(source('sight@buffer-a'));
 });

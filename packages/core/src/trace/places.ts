@@ -1,6 +1,7 @@
-import type { Catalogue, Check } from '../catalogue/types';
+import type { Catalogue, Check, Normal } from '../catalogue/types';
 import type { Machine, Station } from '../path/machine';
 import { laneRuns, type Route, type Stop } from '../path/route';
+import { predicted } from './predict';
 
 /** A check of the catalogue at one place of this machine. */
 export interface CheckAtPlace {
@@ -18,6 +19,8 @@ export interface CheckAtPlace {
   readonly parts: readonly string[];
   /** Where a depth is measured from, mm on the route. */
   readonly entryMm?: number;
+  /** What a sound machine would read here, where the machine's description tells. */
+  readonly normal?: Normal;
   readonly reachMm?: readonly [number, number];
 }
 
@@ -56,6 +59,11 @@ function reachOf(check: Check, machine: Machine, route: Route, index: number): R
       return range(index, index);
     case 'downstream':
       return range(index, last);
+    case 'upward': {
+      // From below, through the nozzle up to the heat break.
+      const top = route.stops.findLastIndex((stop) => stop.station.kind === 'heat-break' && stop.index <= index);
+      return range(top < 0 ? index : top, index);
+    }
     case 'after':
       return range(index + 1, last);
     case 'before':
@@ -104,6 +112,7 @@ export function checksFor(catalogue: Catalogue, machine: Machine, route: Route):
     return stops.map((stop) => {
       const reach = reachOf(check, machine, route, stop.index);
       const mouth = check.needs === 'mouth' ? mouthFor(route, stop.index) : undefined;
+      const normal = predicted(check, machine, route, stop.index);
       const reached = [...reach].map((i) => route.stops[i] as Stop);
       return {
         key: `${check.id}@${stop.station.id}`,
@@ -113,18 +122,10 @@ export function checksFor(catalogue: Catalogue, machine: Machine, route: Route):
         reach,
         wholePath: check.reach === 'path',
         parts: (check.needs === 'open' ? stop.station.access?.open : mouth?.station.access?.mouth) ?? [],
-        entryMm: stop.fromMm,
+        entryMm: check.reach === 'upward' ? stop.toMm : stop.fromMm,
+        ...(normal ? { normal } : {}),
         reachMm: [Math.min(...reached.map((s) => s.fromMm)), Math.max(...reached.map((s) => s.toMm))] as const,
       };
     });
   });
-}
-
-/**
- * What makes answers err together: the same check at the same place, and all spans felt by the same hand, since a stub
- * that once lets a strand pass lets it pass again.
- */
-export function errorSource(place: CheckAtPlace): string {
-  if (place.check.asks) return place.check.asks;
-  return place.check.at === 'span' ? place.check.id : place.key;
 }

@@ -119,31 +119,3 @@ export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], ben
     return benchMinutes(price) + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
   });
 }
-
-export interface RepairOrder {
-  /** Indices of the groups, in the order in which they should be tried. */
-  readonly order: readonly number[];
-  readonly minutes: number;
-}
-
-/**
- * Cheapest order of repairs when no more is checked, and its expected cost. For one fault and independent repairs the
- * order by probability over cost is optimal (Heckerman, Breese, Rommelse 1995, CACM 38(3)): cost = Σ cost × chance of
- * getting there.
- *
- * @param p probability that each repair is the one, summing to at most 1
- * @param cost minutes of each, positive
- * @param rest minutes to be spent when none of them was
- */
-export function orderOfRepairs(p: readonly number[], cost: readonly number[], rest: number): RepairOrder {
-  const ratio = p.map((x, i) => x / (cost[i] ?? 1));
-  const order = p.map((_, i) => i).sort((a, b) => (ratio[b] as number) - (ratio[a] as number) || a - b);
-  let left = 1;
-  let minutes = 0;
-  for (const i of order) {
-    if ((p[i] ?? 0) <= 0) continue;
-    minutes += left * (cost[i] ?? 0);
-    left -= p[i] ?? 0;
-  }
-  return { order, minutes: minutes + Math.max(0, left) * rest };
-}

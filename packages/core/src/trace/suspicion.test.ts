@@ -4,17 +4,10 @@ import { dunlin, whelk } from '../testing/machines';
 import { routeOf } from '../path/route';
 import { causesOf } from './causes';
 import type { Case, Finding } from './context';
-import { findingLikelihood, outcomeProbability, outcomesOf } from './likelihood';
+import { answerLikelihood, outcomesOf } from './likelihood';
 import { checksFor, type CheckAtPlace } from './places';
-import { posterior, suspect, type Evidence } from './suspicion';
+import { bayes, evidenceWeights, suspect } from './suspicion';
 
-const bare = (id: string, likelihood: readonly number[], elsewhere: number): Evidence => ({
-  id,
-  group: id,
-  likelihood,
-  elsewhere,
-  trust: 1,
-});
 const kase = (machine = dunlin, rest: Partial<Case> = {}): Case => ({
   machine,
   catalogue,
@@ -28,7 +21,7 @@ const placesOf = (machine = dunlin): ReadonlyMap<string, CheckAtPlace> =>
 describe('Bayes', () => {
   // Eddy 1982, Probabilistic reasoning in clinical medicine: prior 1 %, hit 80 %, false 9.6 %.
   test('a check value everybody knows: 7.76 %', () => {
-    expect(posterior([0.01, 0.99], [bare('test', [0.8], 0.096)])[0]).toBeCloseTo(0.0776, 4);
+    expect(bayes([0.01, 0.99], [Math.log(0.8), Math.log(0.096)])[0]).toBeCloseTo(0.0776, 4);
   });
 
   test('posterior equals brute-force enumeration of the joint distribution', () => {
@@ -40,14 +33,37 @@ describe('Bayes', () => {
         (weights, tables) => {
           const total = weights.reduce((sum, x) => sum + x, 0);
           const prior = weights.map((x) => x / total);
-          const n = prior.length;
-          const evidence = tables.map((row, i) => bare(`e${i}`, row.slice(0, n - 1), row[n - 1] as number));
+          const logs = prior.map((_, i) => tables.reduce((sum, row) => sum + Math.log(row[i] as number), 0));
           const joint = prior.map((x, i) => tables.reduce((product, row) => product * (row[i] as number), x));
           const mass = joint.reduce((sum, x) => sum + x, 0);
-          posterior(prior, evidence).forEach((x, i) => expect(x).toBeCloseTo((joint[i] as number) / mass, 9));
+          bayes(prior, logs).forEach((x, i) => expect(x).toBeCloseTo((joint[i] as number) / mass, 9));
         },
       ),
     );
+  });
+});
+
+describe('witnesses that err together', () => {
+  const one = { same: 'a', method: 'm', trust: 1 };
+  // Kish 1965, Survey Sampling: n observations with intraclass correlation ρ are worth n / (1 + (n − 1) ρ).
+  test('n repeats of one check are worth what the design effect says', () => {
+    for (const n of [1, 2, 5, 50]) {
+      const weights = evidenceWeights(Array.from({ length: n }, () => one));
+      expect(weights.reduce((sum, w) => sum + w, 0)).toBeCloseTo(n / (1 + (n - 1) * 0.7), 9);
+    }
+  });
+
+  test('the same hand elsewhere counts less than a stranger, more than the same check again', () => {
+    const worth = (other: Parameters<typeof evidenceWeights>[0][number]): number =>
+      evidenceWeights([{ ...one, source: 'hand' }, other]).reduce((sum, w) => sum + w, 0);
+    const stranger = worth({ same: 'b', method: 'n', trust: 1 });
+    const sameHand = worth({ same: 'b', method: 'n', source: 'hand', trust: 1 });
+    const sameMethod = worth({ same: 'b', method: 'm', source: 'hand', trust: 1 });
+    const again = worth({ ...one, source: 'hand' });
+    expect(stranger).toBe(2);
+    expect(again).toBeLessThan(sameMethod);
+    expect(sameMethod).toBeLessThan(sameHand);
+    expect(sameHand).toBeLessThan(stranger);
   });
 });
 
@@ -78,7 +94,7 @@ describe.each([
 ])('properties on %s', (_name, machine) => {
   const route = routeOf(machine);
   const places = placesOf(machine);
-  const run = (list: readonly Finding[]) => suspect(kase(machine), route, places, list).posterior;
+  const run = (list: readonly Finding[]) => suspect(kase(machine), route, places, list).p;
 
   test('suspicions sum to one and "something else" never reaches zero', () => {
     fc.assert(
@@ -116,10 +132,7 @@ describe.each([
     for (const place of places.values()) {
       const outcomes = outcomesOf(place, route, catalogue);
       for (const cause of causes) {
-        const sum = outcomes.reduce(
-          (total, outcome) => total + outcomeProbability(catalogue, place, outcome, cause),
-          0,
-        );
+        const sum = outcomes.reduce((total, outcome) => total + answerLikelihood(catalogue, place, outcome, cause), 0);
         expect(sum).toBeCloseTo(1, 4);
       }
     }
@@ -130,7 +143,7 @@ describe('what a finding means', () => {
   const route = routeOf(dunlin);
   const places = placesOf();
   const at = (station: string, list: readonly Finding[], rest: Partial<Case> = {}): number => {
-    const { causes, posterior: p } = suspect(kase(dunlin, rest), route, places, list);
+    const { causes, share: p } = suspect(kase(dunlin, rest), route, places, list);
     return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
   };
   const push = 'push-strand@gate-a>end';
@@ -166,7 +179,7 @@ describe('what a finding means', () => {
 
   test('onset and history raise: a hot switch-off points to the liner, a hotter plastic before to the nozzle', () => {
     const suspicion = (station: string, rest: Partial<Case>): number => {
-      const { causes, posterior: p } = suspect(kase(whelk, rest), routeOf(whelk), placesOf(whelk), []);
+      const { causes, share: p } = suspect(kase(whelk, rest), routeOf(whelk), placesOf(whelk), []);
       return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
     };
     const all = routeOf(whelk).stops.map((stop) => suspicion(stop.station.id, { onset: 'hot-off' }));
@@ -189,13 +202,13 @@ describe('what a finding means', () => {
 
   test('"something else" gains when what is seen fits nothing on the list', () => {
     const strange: Finding[] = [
-      { id: '1', key: 'ohms@block', result: 'off' },
+      { id: '1', key: 'ohms@block', result: 'kohm', value: 900 },
       { id: '2', key: 'look-cutter@cutter', result: 'blunt' },
       { id: '3', key: 'feel-fan@sink', result: 'dead' },
       { id: '4', key: 'look-gears@extruder', result: 'loose' },
       { id: '5', key: 'turn-spool@spool-a', result: 'tangled' },
     ];
-    const p = suspect(kase(), route, places, strange).posterior;
+    const { p } = suspect(kase(), route, places, strange);
     expect(p.at(-1)).toBeGreaterThan(0.3);
   });
 
@@ -203,6 +216,6 @@ describe('what a finding means', () => {
     const cause = causesOf(kase(), route)[0];
     const place = places.get('glide@hub');
     if (!cause || !place) throw new Error('test data');
-    expect(() => findingLikelihood(catalogue, place, 'nonsense', undefined, cause)).toThrow(/no result/);
+    expect(() => answerLikelihood(catalogue, place, { result: 'nonsense' }, cause)).toThrow(/no result/);
   });
 });

@@ -1,18 +1,32 @@
+import { remedyById } from '../catalogue/index';
 import type { Route } from '../path/route';
 import { causesOf, ELSEWHERE_SHARE, onsetLikelihood, type Cause } from './causes';
-import { remedyById } from '../catalogue/index';
 import { NOT_SURE, type Case, type FailedRepair, type Finding } from './context';
-import { findingLikelihood, symptomLikelihood } from './likelihood';
-import { errorSource, type CheckAtPlace } from './places';
+import { answersUnder, overall, symptomGiven, type Answer, type Given } from './likelihood';
+import { lookOf, type Look } from './looks';
+import { pairsWorthKeeping, PAIR_SHARE, type Pair } from './pairs';
+import type { CheckAtPlace } from './places';
+import { allWays, mass, observed, type Ways } from './ways';
 
-/** Something observed, as a likelihood for each cause. */
+/** Something observed, with how likely it is under each cause. */
 export interface Evidence {
   readonly id: string;
-  /** Evidence of one group has one source of error and is not independent. */
-  readonly group: string;
+  /** Same check at the same place: its errors repeat. */
+  readonly same: string;
+  /** Same check, wherever it was done. */
+  readonly method: string;
+  /** Where its errors come from, when other checks share it. */
+  readonly source?: string;
+  readonly trust: number;
+  /** What it looks for; absent when the way in which a cause shows does not matter. */
+  readonly look?: Look;
+  /** By cause: likelihood for each result that there may be to see, or one number. */
+  readonly given: readonly Given[];
+  /** By cause, over all ways in which it may show. */
   readonly likelihood: readonly number[];
   readonly elsewhere: number;
-  readonly trust: number;
+  /** How two causes at once answer, where a number a cause does not say it. */
+  readonly both?: 'least' | 'most' | 'mean';
   readonly place?: CheckAtPlace;
   readonly finding?: Finding;
   readonly symptom?: string;
@@ -20,8 +34,8 @@ export interface Evidence {
   readonly repair?: FailedRepair;
 }
 
-/** How much of a repeated check merely repeats its own error (chosen). */
-const REPEAT_CORRELATION = 0.7;
+/** How much of the errors two answers share (chosen): the same check again, its method elsewhere, the same source of error. */
+const SHARED = { same: 0.7, method: 0.3, source: 0.15 } as const;
 /** How far what the owner did before, and says of it, is believed (chosen). */
 export const HEARSAY = 0.6;
 
@@ -63,24 +77,27 @@ export function evidenceOf(
   const prior = priorOf(causes).slice(0, -1);
   const make = (
     id: string,
-    group: string,
     flat: number,
-    l: (cause: Cause) => number,
+    look: Look | undefined,
+    l: (cause: Cause) => Given,
     rest: Partial<Evidence>,
   ): Evidence => {
-    const likelihood = causes.map(l);
-    return { id, group, likelihood, elsewhere: elsewhereLikelihood(likelihood, prior, flat), trust: 1, ...rest };
+    const given = causes.map(l);
+    const likelihood = given.map((g, i) => overall(look, causes[i] as Cause, g));
+    const elsewhere = elsewhereLikelihood(likelihood, prior, flat);
+    return { id, same: id, method: id, trust: 1, given, likelihood, elsewhere, ...(look ? { look } : {}), ...rest };
   };
   const { catalogue } = kase;
-  const evidence: Evidence[] = kase.symptoms.map((symptom) =>
-    make(`symptom:${symptom}`, `symptom:${symptom}`, 0.3, (cause) => symptomLikelihood(catalogue, symptom, cause), {
-      symptom,
-    }),
-  );
+  const evidence: Evidence[] = kase.symptoms.map((symptom) => {
+    const { look, given } = symptomGiven(catalogue, symptom);
+    return make(`symptom:${symptom}`, 0.3, look, () => given, { symptom });
+  });
   const onset = kase.onset;
   if (onset !== undefined)
     evidence.push(
-      make('onset', 'onset', 1 / catalogue.onsets.length, (cause) => onsetLikelihood(catalogue, cause.mode, onset), {
+      make('onset', 1 / catalogue.onsets.length, undefined, (cause) => onsetLikelihood(catalogue, cause.mode, onset), {
+        same: 'onset',
+        both: 'mean',
         onset,
       }),
     );
@@ -88,19 +105,33 @@ export function evidenceOf(
     if (finding.result === NOT_SURE) continue;
     const place = places.get(finding.key);
     if (!place) throw new RangeError(`This machine has no check "${finding.key}".`);
+    const { check } = place;
+    const answer: Answer = {
+      result: finding.result,
+      ...(finding.value === undefined ? {} : { value: finding.value }),
+    };
     evidence.push(
       make(
         finding.id,
-        errorSource(place),
         flatLikelihood(place, finding.result, finding.value),
-        (cause) => findingLikelihood(catalogue, place, finding.result, finding.value, cause),
-        { trust: finding.trust ?? 1, place, finding },
+        lookOf(check),
+        (cause) => answersUnder(catalogue, place, cause)(answer),
+        {
+          same: check.asks ?? place.key,
+          method: check.id,
+          ...(check.source ? { source: check.source } : {}),
+          ...(check.asks ? { both: 'mean' } : {}),
+          ...(check.swap ? { both: finding.result === check.results[0]?.id ? 'least' : 'most' } : {}),
+          trust: finding.trust ?? 1,
+          place,
+          finding,
+        },
       ),
     );
   }
   for (const repair of kase.failed ?? [])
     evidence.push(
-      make(`repair:${repair.id}`, `repair:${repair.id}`, 0.9, (cause) => notCured(kase, repair, cause), { repair }),
+      make(`repair:${repair.id}`, 0.9, undefined, (cause) => notCured(kase, repair, cause), { repair, both: 'most' }),
     );
   return evidence;
 }
@@ -121,39 +152,88 @@ function hearsay(kase: Case, places: ReadonlyMap<string, CheckAtPlace>): Finding
   });
 }
 
-/** Weight of each piece of evidence: n repeats of one check count as 1 + (n − 1)(1 − ρ), shared evenly, whatever their order. */
-export function evidenceWeights(evidence: readonly Evidence[]): readonly number[] {
-  const size = new Map<string, number>();
-  for (const { group } of evidence) size.set(group, (size.get(group) ?? 0) + 1);
-  return evidence.map(({ group, trust }) => {
-    const n = size.get(group) ?? 1;
-    return (trust * (1 + (n - 1) * (1 - REPEAT_CORRELATION))) / n;
-  });
+type Witness = Pick<Evidence, 'same' | 'method' | 'source'>;
+
+/** Share of the errors that two answers have in common. */
+export function sharedError(a: Witness, b: Witness): number {
+  if (a.same === b.same) return SHARED.same;
+  if (a.method === b.method) return SHARED.method;
+  return a.source !== undefined && a.source === b.source ? SHARED.source : 0;
 }
 
-/** Bayes in logs: posterior over the causes, `elsewhere` last. Sums to one. */
-export function posterior(prior: readonly number[], evidence: readonly Evidence[]): readonly number[] {
-  const weights = evidenceWeights(evidence);
-  // Summed per cause over evidence sorted by id: the order in which findings came must not show, not even in the last bit.
-  const order = evidence
-    .map((_, i) => i)
-    .sort((a, b) => ((evidence[a] as Evidence).id < (evidence[b] as Evidence).id ? -1 : 1));
-  const logs = prior.map((p, cause) => {
-    let log = Math.log(p);
-    for (const i of order) {
-      const item = evidence[i] as Evidence;
-      const l = cause === prior.length - 1 ? item.elsewhere : (item.likelihood[cause] ?? 0);
-      log += (weights[i] ?? 1) * Math.log(Math.max(l, 1e-12));
-    }
-    return log;
-  });
+/**
+ * Weight of each piece of evidence: n witnesses whose errors correlate by ρ are worth n / (1 + (n − 1) ρ) independent ones
+ * (the design effect: Kish 1965, Survey Sampling), each its own share of that, whatever the order.
+ */
+export const evidenceWeights = (evidence: readonly (Witness & { readonly trust: number })[]): readonly number[] =>
+  evidence.map(
+    (item, i) =>
+      item.trust / (1 + evidence.reduce((sum, other, j) => (i === j ? sum : sum + sharedError(item, other)), 0)),
+  );
+
+/** Bayes in logs: prior and log-likelihood by hypothesis give the posterior, which sums to one. */
+export function bayes(prior: readonly number[], logLikelihood: readonly number[]): readonly number[] {
+  const logs = prior.map((p, i) => Math.log(p) + (logLikelihood[i] ?? 0));
   const top = Math.max(...logs);
   const raw = logs.map((log) => Math.exp(log - top));
   const total = raw.reduce((sum, x) => sum + x, 0);
   return raw.map((x) => x / total);
 }
 
-/** Convenience for callers that only want the numbers. */
+/** What is believed, given the evidence. */
+export interface Suspicion {
+  readonly pairs: readonly Pair[];
+  /** Single causes, then pairs, then `elsewhere`; sums to one. */
+  readonly p: readonly number[];
+  /** By cause, that it is the cause or one of two, then `elsewhere`. */
+  readonly share: readonly number[];
+  /** By cause, the ways in which it may be showing itself. */
+  readonly ways: readonly Ways[];
+}
+
+const LEAST = 1e-12;
+
+/** Weighs every cause, the pairs worth keeping, and `elsewhere` by the evidence. */
+export function weigh(causes: readonly Cause[], prior: readonly number[], known: readonly Evidence[]): Suspicion {
+  // Taken in by id: the order in which findings came must not show, not even in the last bit.
+  const evidence = [...known].sort((a, b) => (a.id < b.id ? -1 : 1));
+  const weights = evidenceWeights(evidence);
+  const logOf = (likelihood: number | undefined, i: number): number =>
+    (weights[i] ?? 1) * Math.log(Math.max(likelihood ?? LEAST, LEAST));
+  const ways: Ways[] = [];
+  const single = causes.map((cause, c) => {
+    let seen = allWays(cause.mode);
+    let log = 0;
+    evidence.forEach(({ look, given }, i) => {
+      const g = given[c] ?? LEAST;
+      if (typeof g === 'number' || !look) log += logOf(Number(g), i);
+      else
+        seen = observed(
+          seen,
+          look,
+          g.map((x) => Math.max(x, LEAST) ** (weights[i] ?? 1)),
+        );
+    });
+    ways.push(seen);
+    return log + Math.log(mass(seen));
+  });
+  const elsewhere = evidence.reduce((log, item, i) => log + logOf(item.elsewhere, i), 0);
+  const pairs = pairsWorthKeeping(causes, prior, evidence, single);
+  const together = pairs.map((pair) => evidence.reduce((log, _, i) => log + logOf(pair.likelihood[i], i), 0));
+  const n = causes.length;
+  const p = bayes(
+    [...prior.slice(0, n).map((x) => x * (1 - PAIR_SHARE)), ...pairs.map((pair) => pair.prior), prior[n] ?? 0],
+    [...single, ...together, elsewhere],
+  );
+  const share = p.slice(0, n);
+  pairs.forEach(({ first, second }, k) => {
+    share[first] = (share[first] ?? 0) + (p[n + k] ?? 0);
+    share[second] = (share[second] ?? 0) + (p[n + k] ?? 0);
+  });
+  return { pairs, p, share: [...share, p.at(-1) ?? 0], ways };
+}
+
+/** Causes of a case on a route, and what is believed of them. */
 export function suspect(
   kase: Case,
   route: Route,
@@ -163,5 +243,5 @@ export function suspect(
   const causes = causesOf(kase, route);
   const prior = priorOf(causes);
   const evidence = evidenceOf(kase, causes, places, findings);
-  return { causes, prior, evidence, posterior: posterior(prior, evidence) };
+  return { causes, prior, evidence, ...weigh(causes, prior, evidence) };
 }

@@ -1,0 +1,217 @@
+import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
+import { materialOf } from '../catalogue/index';
+import type { Remedy } from '../catalogue/types';
+import { routeOf, type Route } from '../path/route';
+import type { Cause } from '../trace/causes';
+import type { Finding } from '../trace/context';
+import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../trace/likelihood';
+import { lookOf } from '../trace/looks';
+import { checksFor, type CheckAtPlace } from '../trace/places';
+import { ELSEWHERE_MIN, needOf, PROOF_MIN, remedyMinutes, rungsFor } from '../trace/repairs';
+import { sharedError } from '../trace/suspicion';
+import { allWays, resultShares } from '../trace/ways';
+import { pick, type HiddenOrder, type Random } from './hidden';
+
+export interface Tally {
+  /** Bench minutes to a proved repair: hands-on in full, waiting at half. */
+  readonly minutes: number;
+  readonly checks: number;
+  readonly repairs: number;
+  readonly rightFirst: boolean;
+  /** Parts taken off at stations that were not at fault. */
+  readonly openedForNothing: number;
+  /** Findings as recorded, for what is learned afterwards. */
+  readonly findings: readonly Finding[];
+  /** Suspicion stated of the leading cause before each step, and whether it was so. */
+  readonly stated: readonly (readonly [number, boolean])[];
+}
+
+/** Points at which a band is looked at to draw a number from it. */
+const GRID = 24;
+
+export interface Answered {
+  readonly finding: Finding;
+  readonly normal: boolean;
+}
+
+/** A technician at a bench with a hidden fault: does what a policy says, and counts. */
+export class BenchWork {
+  bench: Bench;
+  minutes = 0;
+  repairs = 0;
+  readonly findings: Finding[] = [];
+  readonly stated: (readonly [number, boolean])[] = [];
+  readonly route: Route;
+  readonly places: readonly CheckAtPlace[];
+  private left: readonly Cause[];
+  private rightFirst = false;
+  private readonly opened = new Set<string>();
+  private readonly luck: { readonly place: CheckAtPlace; readonly u: number }[] = [];
+
+  constructor(
+    readonly hidden: HiddenOrder,
+    private readonly random: Random,
+    /** Share of findings that are noted down wrongly. */
+    private readonly wrong = 0,
+  ) {
+    const { machine, lane } = hidden.kase;
+    this.route = routeOf(machine, lane);
+    this.places = checksFor(hidden.kase.catalogue, machine, this.route);
+    this.bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
+    this.left = hidden.faults;
+  }
+
+  isFault(cause: Cause): boolean {
+    return this.left.some((fault) => fault.id === cause.id);
+  }
+
+  /** Errors repeat: a check shares its luck with earlier ones as far as their errors are shared. */
+  private luckOf(place: CheckAtPlace): number {
+    const witness = (at: CheckAtPlace) => ({
+      same: at.key,
+      method: at.check.id,
+      ...(at.check.source ? { source: at.check.source } : {}),
+    });
+    let kin: { share: number; u: number } | undefined;
+    for (const { place: earlier, u } of this.luck) {
+      const share = sharedError(witness(earlier), witness(place));
+      if (share > (kin?.share ?? 0)) kin = { share, u };
+    }
+    const u = kin && this.random() < kin.share ? kin.u : this.random();
+    this.luck.push({ place, u });
+    return u;
+  }
+
+  /** Chance of each outcome of a check, from what the faults show. */
+  private chances(place: CheckAtPlace, outcomes: ReturnType<typeof outcomesOf>): readonly number[] {
+    const { truth } = this.hidden;
+    const look = lookOf(place.check);
+    const normalFirst = outcomes.map(() => 1 / outcomes.length);
+    const [a, b] = this.left;
+    if (!a) return normalFirst;
+    const given = (cause: Cause) => outcomes.map(answersUnder(truth, place, cause));
+    const one = given(a);
+    if (!b) return one.map((g) => overall(look, a, g));
+    const two = given(b);
+    return one.map((g, o) => {
+      const h = two[o] as Given;
+      if (typeof g === 'number' && typeof h === 'number') {
+        if (place.check.asks) return (g + h) / 2;
+        return place.check.swap ? (o === 0 ? Math.min(g, h) : Math.max(g, h)) : g;
+      }
+      if (typeof g === 'number' || !look) return overall(look, b, h);
+      if (typeof h === 'number') return overall(look, a, g);
+      const seenB = resultShares(allWays(b.mode), look);
+      return resultShares(allWays(a.mode), look).reduce(
+        (sum, pA, i) => sum + pA * seenB.reduce((inner, pB, j) => inner + pB * ((i <= j ? g[i] : h[j]) ?? 0), 0),
+        0,
+      );
+    });
+  }
+
+  /** A number within the band that came out, as the faults spread it there. */
+  private reading(place: CheckAtPlace, { result, low = 0, high = 0 }: Outcome): number {
+    const grid = Array.from({ length: GRID }, (_, i) => low + ((i + this.random()) / GRID) * (high - low));
+    const [a] = this.left;
+    const look = lookOf(place.check);
+    if (!a || !look) return grid[Math.floor(this.random() * GRID)] ?? low;
+    const under = answersUnder(this.hidden.truth, place, a);
+    return (
+      grid[
+        pick(
+          grid.map((value) => overall(look, a, under({ result, value }))),
+          this.random,
+        )
+      ] ?? low
+    );
+  }
+
+  check(place: CheckAtPlace): Answered {
+    const { machine, catalogue } = this.hidden.kase;
+    const hotC = Math.min(materialOf(catalogue, this.hidden.kase.material).printC, machine.heat.limitC);
+    const price = priceOf(machine, this.bench, {
+      heat: place.check.heat,
+      power: place.check.power,
+      parts: place.parts,
+      hotC,
+    });
+    this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
+    price.opened.forEach((id) => this.opened.add(id));
+    this.bench = price.after;
+    const outcomes = outcomesOf(place, this.route, catalogue);
+    const chances = this.chances(place, outcomes);
+    const u = this.luckOf(place);
+    let index = pick(chances, () => u);
+    if (this.wrong > 0 && this.random() < this.wrong)
+      index = (index + 1 + Math.floor(this.random() * (outcomes.length - 1))) % outcomes.length;
+    const answer = outcomes[index];
+    if (!answer) throw new Error(`${place.key} has no answers`);
+    const value = answer.low === undefined || answer.high === undefined ? {} : { value: this.reading(place, answer) };
+    const finding: Finding = { id: `f${this.findings.length}`, key: place.key, result: answer.result, ...value };
+    this.findings.push(finding);
+    return { finding, normal: index === outcomes.length - 1 };
+  }
+
+  /** Does one remedy at a station and proves it. True when the machine is cured. */
+  repair(station: string, remedy: Remedy, need: Need, cures: number): boolean {
+    const { machine } = this.hidden.kase;
+    this.repairs++;
+    const right = this.left.some((fault) => fault.stop.station.id === station);
+    if (this.repairs === 1) this.rightFirst = right;
+    const price = priceOf(machine, this.bench, need);
+    price.opened.forEach((id) => this.opened.add(id));
+    // What is open is closed for the proof.
+    this.minutes += benchMinutes(price) + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
+    this.bench = { ...price.after, off: new Set() };
+    this.left = this.left.filter((fault) => fault.stop.station.id !== station || this.random() >= cures);
+    return this.hidden.faults.length > 0 && this.left.length === 0;
+  }
+
+  /** Tries a ladder of remedies for a cause, each proved, until cured or at its end. */
+  ladder(cause: Cause): boolean {
+    const { catalogue, machine, material } = this.hidden.kase;
+    const kind = materialOf(catalogue, material);
+    for (const remedy of rungsFor(catalogue, cause, kind)) {
+      const cures = this.cures(cause.stop.station.id, remedy);
+      if (this.repair(cause.stop.station.id, remedy, needOf(machine, this.route, cause, remedy, kind), cures))
+        return true;
+    }
+    return false;
+  }
+
+  /** How likely a remedy cures what is really wrong at a station. */
+  cures(station: string, remedy: Remedy): number {
+    const fault = this.left.find((item) => item.stop.station.id === station && item.mode.remedies.includes(remedy.id));
+    return fault ? remedy.cures : 0;
+  }
+
+  private closing(off: Iterable<string>): number {
+    let sum = 0;
+    for (const id of off) sum += this.hidden.kase.machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
+    return sum;
+  }
+
+  /** Strips and looks at everything, or asks for help: finds whatever it is. */
+  strip(): Tally {
+    this.minutes += ELSEWHERE_MIN;
+    return this.finish(false);
+  }
+
+  finish(found: boolean): Tally {
+    const needed = new Set(
+      this.hidden.faults.flatMap(({ stop }) => [
+        ...(stop.station.access?.open ?? []),
+        ...(stop.station.access?.mouth ?? []),
+      ]),
+    );
+    return {
+      minutes: this.minutes + this.closing(this.bench.off),
+      checks: this.findings.length,
+      repairs: this.repairs,
+      rightFirst: found && this.rightFirst,
+      openedForNothing: [...this.opened].filter((id) => !needed.has(id)).length,
+      findings: this.findings,
+      stated: this.stated,
+    };
+  }
+}

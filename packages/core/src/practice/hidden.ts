@@ -1,0 +1,123 @@
+import type { Catalogue, FailureMode, Shows } from '../catalogue/types';
+import type { Machine } from '../path/machine';
+import { laneRuns, routeOf } from '../path/route';
+import { causesOf, onsetLikelihood, type Cause } from '../trace/causes';
+import type { Case } from '../trace/context';
+import { symptomLikelihood } from '../trace/likelihood';
+import { PAIR_SHARE } from '../trace/pairs';
+import { priorOf } from '../trace/suspicion';
+
+/** Uniform on [0, 1). */
+export type Random = () => number;
+
+/**
+ * A machine with a fault that nobody has seen, and what its owner says. No fault is one that is on no list; two happen
+ * together now and then. The modes show for certain what these faults show, so that two checks of one thing agree but for
+ * their own errors.
+ */
+export interface HiddenOrder {
+  /** What the bench knows; its catalogue is the one that the engine believes. */
+  readonly kase: Case;
+  readonly faults: readonly Cause[];
+  /** The catalogue by which the world really behaves. */
+  readonly truth: Catalogue;
+}
+
+export function pick(weights: ArrayLike<number>, random: Random): number {
+  let total = 0;
+  for (let i = 0; i < weights.length; i++) total += weights[i] ?? 0;
+  let at = random() * total;
+  for (let i = 0; i < weights.length; i++) {
+    at -= weights[i] ?? 0;
+    if (at < 0) return i;
+  }
+  return weights.length - 1;
+}
+
+/** One way in which a mode can show: every dimension at one value, every reading there or not. */
+function manifest(mode: FailureMode, random: Random): FailureMode {
+  const shows = Object.entries(mode.shows).map(([dimension, values]): [string, Shows] => {
+    let at = random();
+    const value = Object.entries(values).find(([, p]) => (at -= p) < 0)?.[0];
+    return [dimension, value === undefined ? {} : { [value]: 1 }];
+  });
+  const reads = Object.entries(mode.reads ?? {}).map(([name, reading]) => [
+    name,
+    { ...reading, p: random() < reading.p ? 1 : 0 },
+  ]);
+  return { ...mode, shows: Object.fromEntries(shows), reads: Object.fromEntries(reads) as FailureMode['reads'] };
+}
+
+/** Chance that the owner can say when it began (chosen). */
+const KNOWS_ONSET = 0.8;
+
+/** Draws an order from a world: filament, then one or two causes, then onset and symptoms as they show them. */
+export function drawOrder(
+  machine: Machine,
+  truth: Catalogue,
+  random: Random,
+  believed: Catalogue = truth,
+): HiddenOrder {
+  const materials = truth.materials.filter((material) => material.printC <= machine.heat.limitC);
+  const usual = materials.map((item) => (item.id === 'PLA' ? 4 : 1));
+  const material = materials[pick(usual, random)]?.id;
+  const lanes = laneRuns(machine);
+  const lane = lanes[Math.floor(random() * lanes.length)]?.id;
+  const said = {
+    machine,
+    ...(lane === undefined ? {} : { lane }),
+    ...(material === undefined ? {} : { material }),
+    weeksLoaded: Math.floor(random() * 8),
+    symptoms: [],
+    before: [],
+  };
+  const causes = causesOf({ ...said, catalogue: truth }, routeOf(machine, lane));
+  const prior = priorOf(causes);
+  const first = causes[pick(prior, random)];
+  const second = first && random() < PAIR_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
+  const faults = [...new Set([first, second])]
+    .filter((cause): cause is Cause => cause !== undefined)
+    .map((cause): Cause => ({ ...cause, mode: manifest(cause.mode, random) }));
+  const kase: Case = { ...said, catalogue: believed };
+  if (faults.length === 0) return { kase, faults, truth };
+  const odds = truth.onsets.map(({ id }) =>
+    faults.reduce((sum, cause) => sum + onsetLikelihood(truth, cause.mode, id), 0),
+  );
+  const onset = truth.onsets[pick(odds, random)]?.id;
+  const symptoms = truth.symptoms
+    .filter(({ id }) => faults.some((cause) => random() < symptomLikelihood(truth, id, cause)))
+    .map(({ id }) => id);
+  return {
+    kase: { ...kase, symptoms, ...(random() < KNOWS_ONSET && onset !== undefined ? { onset } : {}) },
+    faults,
+    truth,
+  };
+}
+
+const logit = (p: number): number => Math.log(p / (1 - p));
+const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
+
+/** Standard normal by Box and Muller. */
+const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+
+/** A world that the catalogue has wrong: effects off by log-odds noise of sd 1, weights by a factor 3 either way. */
+export function perturbed(catalogue: Catalogue, random: Random, sd = 1, factor = 3): Catalogue {
+  const shifted = (p: number): number => (p <= 0 || p >= 1 ? p : logistic(logit(p) + sd * normal(random)));
+  return {
+    ...catalogue,
+    modes: catalogue.modes.map((mode) => ({
+      ...mode,
+      weight: mode.weight * factor ** (2 * random() - 1),
+      shows: Object.fromEntries(
+        Object.entries(mode.shows).map(([dimension, values]) => {
+          const moved = Object.entries(values).map(([value, p]): [string, number] => [value, shifted(p)]);
+          const sum = moved.reduce((total, [, p]) => total + p, 0);
+          return [dimension, Object.fromEntries(moved.map(([value, p]) => [value, sum > 1 ? p / sum : p]))];
+        }),
+      ),
+      reads: Object.fromEntries(
+        Object.entries(mode.reads ?? {}).map(([name, reading]) => [name, { ...reading, p: shifted(reading.p) }]),
+      ),
+    })),
+  };
+}

@@ -1,0 +1,5 @@
+export * from './hidden';
+export * from './benchWork';
+export * from './tracer';
+export * from './habits';
+export * from './information';

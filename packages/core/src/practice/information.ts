@@ -1,0 +1,48 @@
+import { routeOf } from '../path/route';
+import { causesOf } from '../trace/causes';
+import type { FailedRepair } from '../trace/context';
+import { decide } from '../trace/decide';
+import { groupIndex, modelOf, type Model } from '../trace/model';
+import { repairGroups } from '../trace/repairs';
+import { evidenceOf, weigh } from '../trace/suspicion';
+import { BenchWork, type Tally } from './benchWork';
+import type { HiddenOrder, Random } from './hidden';
+
+/** Repairs once a place is suspected this much, or nothing tells more (chosen). */
+const SURE = 0.7;
+const TELLS_NOTHING = 0.05;
+
+/** A common yardstick: most information a minute, the bench's state left out of account, repair once fairly sure. */
+export function followInformation(hidden: HiddenOrder, random: Random, wrong = 0): Tally {
+  const { kase } = hidden;
+  const work = new BenchWork(hidden, random, wrong);
+  const route = routeOf(kase.machine, kase.lane);
+  const causes = causesOf(kase, route);
+  const byKey = new Map(work.places.map((place) => [place.key, place]));
+  let model: Model = modelOf(kase, route, causes, work.places);
+  let failed: FailedRepair[] = [];
+  const cold = work.bench;
+  for (let turn = 0; turn < 60; turn++) {
+    const evidence = evidenceOf({ ...kase, failed }, causes, byKey, work.findings);
+    const suspicion = weigh(causes, model.prior, evidence);
+    const barred = new Set(work.findings.map((finding) => finding.key));
+    const { checks } = decide(model, suspicion, cold, evidence, barred, new Set());
+    const rate = (check: (typeof checks)[number]): number => check.bits / check.checkMinutes;
+    const best = [...checks].sort((a, b) => rate(b) - rate(a))[0];
+    const shares = model.groups.map((group) => group.causes.reduce((sum, i) => sum + (suspicion.share[i] ?? 0), 0));
+    const top = shares.reduce((at, x, g) => (x > (shares[at] ?? 0) ? g : at), 0);
+    if ((shares[top] ?? 0) < SURE && best && best.bits > TELLS_NOTHING) {
+      work.check(best.place);
+      continue;
+    }
+    const group = model.groups[top];
+    if (!group || (shares[top] ?? 0) < 0.02) return work.strip();
+    const { station, remedy, need } = group;
+    if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
+    const mode = causes[group.causes[0] ?? 0]?.mode.id ?? '';
+    failed = [...failed, { id: `r${turn}`, station: station.id, mode, remedies: [remedy.id] }];
+    const groups = repairGroups({ ...kase, failed }, route, causes);
+    model = { ...model, kase: { ...kase, failed }, groups, groupOf: groupIndex(groups, causes) };
+  }
+  return work.strip();
+}

@@ -1,0 +1,56 @@
+import { mersenne, unsafeUniformIntDistribution } from 'pure-rand';
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { dunlin, whelk } from '../testing/machines';
+import { drawOrder, followTracer, HABITS, lookByHabit, perturbed, renewByHabit, type Random } from './index';
+
+function seeded(seed: number): Random {
+  const generator = mersenne(seed);
+  return () => unsafeUniformIntDistribution(0, 0x7fffffff, generator) / 0x80000000;
+}
+const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
+
+test.each([
+  ['Dunlin', dunlin],
+  ['Whelk', whelk],
+])('on %s the tracer needs fewer bench minutes than the best fixed habit of the trade', (_name, machine) => {
+  const orders = Array.from({ length: 40 }, (_, i) => drawOrder(machine, catalogue, seeded(i + 1)));
+  const tracer = mean(orders.map((order, i) => followTracer(order, seeded(1000 + i), { depth: 1 }).minutes));
+  const habits = HABITS.flatMap((habit) =>
+    [lookByHabit, renewByHabit].map((follow) =>
+      mean(orders.map((order, i) => follow(habit, order, seeded(1000 + i)).minutes)),
+    ),
+  );
+  expect(tracer).toBeLessThan(Math.min(...habits));
+});
+
+test('the same seed gives the same order and the same work', () => {
+  const once = followTracer(drawOrder(whelk, catalogue, seeded(7)), seeded(8));
+  expect(followTracer(drawOrder(whelk, catalogue, seeded(7)), seeded(8))).toEqual(once);
+});
+
+test('drawn causes follow the catalogue’s weights; some are on no list, some are two', () => {
+  const drawn = Array.from({ length: 800 }, (_, i) => drawOrder(dunlin, catalogue, seeded(i + 1)));
+  const share = (of: (order: (typeof drawn)[number]) => boolean): number => drawn.filter(of).length / drawn.length;
+  // Binomial bounds of about three standard errors.
+  const nozzle = share((order) => order.faults[0]?.stop.station.kind === 'nozzle');
+  expect(nozzle).toBeGreaterThan(0.11);
+  expect(nozzle).toBeLessThan(0.28);
+  const unlisted = share((order) => order.faults.length === 0);
+  expect(unlisted).toBeGreaterThan(0.01);
+  expect(unlisted).toBeLessThan(0.05);
+  const two = share((order) => order.faults.length === 2);
+  expect(two).toBeGreaterThan(0.025);
+  expect(two).toBeLessThan(0.075);
+});
+
+test('a perturbed world keeps its probabilities probabilities and every weight within a factor three', () => {
+  const other = perturbed(catalogue, seeded(3));
+  other.modes.forEach((mode, i) => {
+    const ratio = mode.weight / (catalogue.modes[i]?.weight ?? 1);
+    expect(ratio).toBeGreaterThanOrEqual(1 / 3 - 1e-9);
+    expect(ratio).toBeLessThanOrEqual(3 + 1e-9);
+    for (const shows of Object.values(mode.shows)) {
+      expect(Object.values(shows).reduce((sum, p) => sum + p, 0)).toBeLessThanOrEqual(1 + 1e-9);
+    }
+  });
+});

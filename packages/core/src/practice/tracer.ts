@@ -1,0 +1,52 @@
+import { routeOf } from '../path/route';
+import { causesOf } from '../trace/causes';
+import type { FailedRepair } from '../trace/context';
+import { decide } from '../trace/decide';
+import { groupIndex, modelOf, type Model } from '../trace/model';
+import { checksFor } from '../trace/places';
+import { repairGroups } from '../trace/repairs';
+import { evidenceOf, weigh } from '../trace/suspicion';
+import { BenchWork, type Tally } from './benchWork';
+import type { HiddenOrder, Random } from './hidden';
+
+const MOST_TURNS = 60;
+
+export interface TracerOptions {
+  readonly depth?: 1 | 2;
+  readonly wrong?: number;
+}
+
+/** Follows the tracer's advice to a proved repair. */
+export function followTracer(hidden: HiddenOrder, random: Random, { depth = 2, wrong = 0 }: TracerOptions = {}): Tally {
+  const { kase } = hidden;
+  const work = new BenchWork(hidden, random, wrong);
+  const route = routeOf(kase.machine, kase.lane);
+  const causes = causesOf(kase, route);
+  const places = checksFor(kase.catalogue, kase.machine, route);
+  const byKey = new Map(places.map((place) => [place.key, place]));
+  let model: Model = modelOf(kase, route, causes, places);
+  let failed: FailedRepair[] = [];
+  for (let turn = 0; turn < MOST_TURNS; turn++) {
+    const evidence = evidenceOf({ ...kase, failed }, causes, byKey, work.findings);
+    const suspicion = weigh(causes, model.prior, evidence);
+    const barred = new Set(work.findings.map((finding) => finding.key));
+    const decision = decide(model, suspicion, work.bench, evidence, barred, new Set(), { depth });
+    const lead = suspicion.share.slice(0, -1).reduce((best, x, i, all) => (x > (all[best] ?? 0) ? i : best), 0);
+    const leading = causes[lead];
+    if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isFault(leading)]);
+    const best = decision.checks[0];
+    if (decision.advice === 'check' && best) {
+      work.check(best.place);
+      continue;
+    }
+    const group = model.groups[decision.repairOrder[0] ?? -1];
+    if (!group) return work.strip();
+    const { station, remedy, need } = group;
+    if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
+    const mode = causes[group.causes[0] ?? 0]?.mode.id ?? '';
+    failed = [...failed, { id: `r${turn}`, station: station.id, mode, remedies: [remedy.id] }];
+    const groups = repairGroups({ ...kase, failed }, route, causes);
+    model = { ...model, kase: { ...kase, failed }, groups, groupOf: groupIndex(groups, causes) };
+  }
+  return work.strip();
+}

@@ -1,0 +1,160 @@
+import type { Cause } from './causes';
+import { answersUnder, type Given } from './likelihood';
+import { lookOf, lookTable, type Look } from './looks';
+import type { Live, Model } from './model';
+import type { CheckAtPlace } from './places';
+import type { Suspicion } from './suspicion';
+import { observed, resultShares, type Ways } from './ways';
+
+type Shown = readonly number[];
+
+/** How likely one outcome is with two causes at once, from what each alone would give. */
+function bothGiven(place: CheckAtPlace, first: Given, second: Given, o: number, seenA: Shown, seenB: Shown): number {
+  if (typeof first === 'number' && typeof second === 'number') {
+    if (place.check.asks) return (first + second) / 2;
+    // Only when both lie within the swap is the machine cured by it.
+    return place.check.swap ? (o === 0 ? Math.min(first, second) : Math.max(first, second)) : first;
+  }
+  if (typeof first === 'number') return alone(second, seenB);
+  if (typeof second === 'number') return alone(first, seenA);
+  let sum = 0;
+  for (let i = 0; i < seenA.length; i++) {
+    const pA = seenA[i] as number;
+    if (pA <= 0) continue;
+    for (let j = 0; j < seenB.length; j++) sum += pA * (seenB[j] as number) * ((i <= j ? first[i] : second[j]) ?? 0);
+  }
+  return sum;
+}
+
+function alone(given: Given, seen: Shown): number {
+  if (typeof given === 'number') return given;
+  let sum = 0;
+  for (let k = 0; k < seen.length; k++) sum += (seen[k] as number) * (given[k] ?? 0);
+  return sum;
+}
+
+/** What a check may say, place by place. */
+interface PlaceForecast {
+  readonly look: Look | undefined;
+  /** By cause in play, then outcome. */
+  readonly given: readonly (readonly Given[])[];
+  /** By outcome, then live hypothesis. */
+  readonly rows: readonly Float64Array[];
+}
+
+/**
+ * P(outcome | hypothesis, all that is known), by place, outcome and live hypothesis. What was found already has told
+ * the ways apart in which a cause may show, so a check that would only repeat what is known forecasts just that.
+ */
+export class Forecasts {
+  private readonly places: readonly PlaceForecast[];
+  private readonly shown = new Map<Look, (Shown | undefined)[]>();
+  private readonly kin = new Map<string, boolean>();
+
+  constructor(
+    private readonly model: Model,
+    private readonly suspicion: Suspicion,
+    readonly live: readonly Live[],
+  ) {
+    const involved = [...new Set(live.flatMap(({ causes }) => causes))];
+    this.places = model.places.map((place, index) => this.forecast(place, index, involved));
+  }
+
+  rows(index: number): readonly Float64Array[] {
+    return this.places[index]?.rows ?? [];
+  }
+
+  private showing(look: Look, cause: number): Shown {
+    const list = this.shown.get(look) ?? [];
+    this.shown.set(look, list);
+    const ways = this.suspicion.ways[cause];
+    return (list[cause] ??= ways ? resultShares(ways, look) : []);
+  }
+
+  private forecast(place: CheckAtPlace, index: number, involved: readonly number[]): PlaceForecast {
+    const { model, live } = this;
+    const look = lookOf(place.check);
+    const outcomes = model.outcomes[index] ?? [];
+    let unseen: readonly Given[] | undefined;
+    const given: (readonly Given[])[] = [];
+    const seen: Shown[] = [];
+    const single: (readonly number[])[] = [];
+    for (const c of involved) {
+      const cause = model.causes[c] as Cause;
+      const apart = look !== undefined && !place.reach.has(cause.stop.index);
+      const row = apart && unseen ? unseen : outcomes.map(answersUnder(model.kase.catalogue, place, cause));
+      if (apart) unseen = row;
+      given[c] = row;
+      const shown = look && !apart ? this.showing(look, c) : [];
+      seen[c] = shown;
+      single[c] = row.map((g) => alone(g, shown));
+    }
+    const rows = outcomes.map((_, o) =>
+      Float64Array.from(live, ({ causes: [a, b] }) => {
+        if (a === undefined) return model.elsewhere[index]?.[o] ?? 0;
+        if (b === undefined) return single[a]?.[o] ?? 0;
+        return bothGiven(place, given[a]?.[o] ?? 0, given[b]?.[o] ?? 0, o, seen[a] ?? [], seen[b] ?? []);
+      }),
+    );
+    live.forEach((_, h) => {
+      const sum = rows.reduce((total, row) => total + (row[h] ?? 0), 0) || 1;
+      for (const row of rows) row[h] = (row[h] ?? 0) / sum;
+    });
+    return { look, given, rows };
+  }
+
+  /** Whether two checks look at the same side of some cause in play: then the second partly repeats the first. */
+  private repeats(first: number, second: number): boolean {
+    const key = `${first}|${second}`;
+    const known = this.kin.get(key);
+    if (known !== undefined) return known;
+    const [a, b] = [this.places[first]?.look, this.places[second]?.look];
+    const dimensions = (look: Look) => new Set(look.results.flatMap(({ when }) => Object.keys(when ?? {})));
+    const seen = a && dimensions(a);
+    const kin = seen !== undefined && b !== undefined && [...dimensions(b)].some((dimension) => seen.has(dimension));
+    this.kin.set(key, kin);
+    return kin;
+  }
+
+  /**
+   * What may follow one answer of a check: rows of a second check, given that answer too. Two causes at once are taken to
+   * show independently of what the first answer told.
+   */
+  after(first: number, outcome: number): (second: number) => readonly Float64Array[] {
+    const { model, live } = this;
+    const place = model.places[first] as CheckAtPlace;
+    const told = new Map<number, Ways>();
+    const waysAfter = (cause: number): Ways => {
+      const known = told.get(cause);
+      if (known) return known;
+      const ways = this.suspicion.ways[cause] as Ways;
+      const { look, given } = this.places[first] as PlaceForecast;
+      const g = given[cause]?.[outcome];
+      const next = look && typeof g !== 'number' && g ? observed(ways, look, g) : ways;
+      told.set(cause, next);
+      return next;
+    };
+    return (second) => {
+      const { look, given, rows } = this.places[second] as PlaceForecast;
+      if (!look || !this.repeats(first, second)) return rows;
+      const next = model.places[second] as CheckAtPlace;
+      const changed = live.flatMap(({ causes: [cause, other] }, h) => {
+        if (cause === undefined || other !== undefined) return [];
+        const at = (model.causes[cause] as Cause).stop.index;
+        if (!place.reach.has(at) || !next.reach.has(at)) return [];
+        const mode = (model.causes[cause] as Cause).mode;
+        const seen = new Set(lookTable((this.places[first] as PlaceForecast).look as Look, mode).facets);
+        return lookTable(look, mode).facets.some((facet) => seen.has(facet)) ? [{ h, cause }] : [];
+      });
+      if (changed.length === 0) return rows;
+      const copies = rows.map((row) => row.slice());
+      for (const { h, cause } of changed) {
+        const shown = resultShares(waysAfter(cause), look);
+        let sum = 0;
+        copies.forEach((row, o) => (sum += row[h] = alone(given[cause]?.[o] ?? 0, shown)));
+        for (const row of copies) row[h] = (row[h] as number) / (sum || 1);
+      }
+      return copies;
+    };
+  }
+}

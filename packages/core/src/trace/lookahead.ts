@@ -1,0 +1,193 @@
+import { benchMinutes, priceOf, type Bench, type Price } from '../access/bench';
+import type { Forecasts } from './forecasts';
+import type { Model } from './model';
+import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
+import { tryMinutes } from './repairs';
+
+/** What a check costs from a bench, and the bench it leaves. */
+export interface CheckPrice {
+  readonly price: Price;
+  /** The way there, the check and its risk. */
+  readonly minutes: number;
+}
+
+/** Prices at one state of the bench. */
+interface At {
+  readonly key: string;
+  readonly bench: Bench;
+  readonly tries: readonly number[];
+  readonly checks: (CheckPrice | undefined)[];
+}
+
+/** After an answer rarer than this the second step is not worked out: an average course is taken for it (chosen). */
+const RARE_ANSWER = 0.01;
+
+const benchKey = (bench: Bench): string =>
+  `${Math.round(bench.temperatureC)}|${bench.power}|${[...bench.off].sort().join()}`;
+
+export interface RepairTry {
+  readonly group: number;
+  readonly minutes: number;
+  /** That it cures by itself. */
+  readonly cures: number;
+}
+
+/** Look-ahead over one set of live hypotheses: what a check or a repair is worth, one or two steps deep. */
+export class Lookahead {
+  private readonly needs: Needs;
+  private readonly scratch: Float64Array;
+  private readonly at = new Map<string, At>();
+  private readonly byBench = new WeakMap<Bench, At>();
+  /** Checks that may come second: the most informative a minute, and the best by themselves. */
+  seconds: readonly number[] = [];
+
+  constructor(
+    private readonly model: Model,
+    private readonly forecasts: Pick<Forecasts, 'live' | 'rows' | 'after'>,
+  ) {
+    this.needs = needsOf(model, forecasts.live);
+    this.scratch = new Float64Array(forecasts.live.length);
+  }
+
+  private state(bench: Bench): At {
+    const same = this.byBench.get(bench);
+    if (same) return same;
+    const key = benchKey(bench);
+    const known = this.at.get(key);
+    if (known) {
+      this.byBench.set(bench, known);
+      return known;
+    }
+    const { machine } = this.model.kase;
+    const made = { key, bench, tries: tryMinutes(machine, this.model.groups, bench), checks: [] };
+    this.at.set(key, made);
+    this.byBench.set(bench, made);
+    return made;
+  }
+
+  price(index: number, bench: Bench): CheckPrice {
+    const at = this.state(bench);
+    const known = at.checks[index];
+    if (known) return known;
+    const place = this.model.places[index];
+    if (!place) throw new RangeError(`There is no check number ${index}.`);
+    const { heat, power, minutes, risk } = place.check;
+    const price = priceOf(this.model.kase.machine, bench, { heat, power, parts: place.parts, hotC: this.model.hotC });
+    return (at.checks[index] = { price, minutes: benchMinutes(price) + minutes + (risk ?? 0) });
+  }
+
+  /** Expected minutes when repairing starts now. `p` need not sum to one; neither does what is returned. */
+  stopping(p: Float64Array, bench: Bench): RepairOrder {
+    return repairCost(this.needs, p, this.state(bench).tries);
+  }
+
+  /** Hypotheses after each answer, not made whole: their sum is the answer's probability. */
+  answers(index: number, p: Float64Array, weight = 1): readonly Float64Array[] {
+    return this.forecasts.rows(index).map((row) => {
+      const next = new Float64Array(p.length);
+      for (let h = 0; h < p.length; h++) {
+        const l = row[h] as number;
+        next[h] = (p[h] as number) * (weight === 1 ? l : l ** weight);
+      }
+      return next;
+    });
+  }
+
+  /** A repair that fails is a finding: what is left of each hypothesis, not made whole. */
+  afterRepair(group: number, p: Float64Array): Float64Array {
+    const cures = this.model.groups[group]?.remedy.cures ?? 0;
+    return p.map((x, h) => (this.needs.first[h] === group && this.needs.second[h] === -1 ? x * (1 - cures) : x));
+  }
+
+  repairPrice(group: number, bench: Bench): { readonly minutes: number; readonly after: Bench } {
+    const at = this.state(bench);
+    const need = this.model.groups[group]?.need;
+    if (!need) throw new RangeError(`There is no repair number ${group}.`);
+    return {
+      minutes: at.tries[group] ?? 0,
+      after: { ...priceOf(this.model.kase.machine, bench, need).after, off: new Set() },
+    };
+  }
+
+  /** Minutes of checking first with one check, repairing after its answer. In the measure of `p`. */
+  private checking(
+    index: number,
+    rows: readonly Float64Array[],
+    p: Float64Array,
+    bench: Bench,
+    whole: number,
+    average: number,
+  ): number {
+    const { price, minutes } = this.price(index, bench);
+    const { tries } = this.state(price.after);
+    const next = this.scratch;
+    let sum = whole * minutes;
+    const least = whole * RARE_ANSWER;
+    for (const row of rows) {
+      let likely = 0;
+      for (let h = 0; h < p.length; h++) likely += next[h] = (p[h] as number) * (row[h] as number);
+      sum += likely < least ? likely * average : repairCost(this.needs, next, tries).minutes;
+    }
+    return sum;
+  }
+
+  /** The best that one more step can make of a situation: stop and repair, or one of the second checks first. */
+  oneStep(
+    p: Float64Array,
+    bench: Bench,
+    except: number,
+    rowsOf = (index: number) => this.forecasts.rows(index),
+  ): number {
+    let whole = 0;
+    for (let h = 0; h < p.length; h++) whole += p[h] as number;
+    if (whole < 1e-9) return 0;
+    let best = this.stopping(p, bench).minutes;
+    const average = best / whole;
+    for (const index of this.seconds) {
+      if (index === except) continue;
+      // A check cannot pay that costs more than everything that is left.
+      if (whole * this.price(index, bench).minutes >= best) continue;
+      best = Math.min(best, this.checking(index, rowsOf(index), p, bench, whole, average));
+    }
+    return best;
+  }
+
+  /** Minutes of checking first when after the answer one more check may follow. In the measure of `p`. */
+  checkingTwice(index: number, p: Float64Array, bench: Bench, weight = 1): number {
+    const { price, minutes } = this.price(index, bench);
+    const whole = p.reduce((sum, x) => sum + x, 0);
+    return this.answers(index, p, weight).reduce((sum, next, o) => {
+      const rare = next.reduce((total, x) => total + x, 0) < whole * RARE_ANSWER;
+      if (rare) return sum + this.stopping(next, price.after).minutes;
+      return sum + this.oneStep(next, price.after, index, this.forecasts.after(index, o));
+    }, whole * minutes);
+  }
+
+  /**
+   * Minutes of repairing first. After a failure as many checks may follow as are looked ahead otherwise, so that putting
+   * a repair off never looks better than it is.
+   */
+  repairing(group: number, p: Float64Array, bench: Bench, firsts: readonly number[]): number {
+    const { minutes, after } = this.repairPrice(group, bench);
+    const left = this.afterRepair(group, p);
+    const whole = left.reduce((sum, x) => sum + x, 0);
+    let best = this.stopping(left, after).minutes;
+    for (const index of firsts) {
+      if (whole * this.price(index, after).minutes >= best) continue;
+      best = Math.min(best, this.checkingTwice(index, left, after));
+    }
+    return minutes + best;
+  }
+
+  /** No course of action can take less: each hypothesis known and repaired at once. */
+  leastPossible(p: Float64Array, bench: Bench): number {
+    const { tries } = this.state(bench);
+    let sum = 0;
+    for (let h = 0; h < p.length; h++) {
+      const a = this.needs.first[h] as number;
+      const b = this.needs.second[h] as number;
+      sum += (p[h] as number) * ((a >= 0 ? (tries[a] ?? 0) : 0) + (b >= 0 ? (tries[b] ?? 0) : 0));
+    }
+    return sum;
+  }
+}

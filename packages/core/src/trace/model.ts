@@ -1,0 +1,112 @@
+import { materialOf } from '../catalogue/index';
+import type { Route } from '../path/route';
+import type { Cause } from './causes';
+import type { Case } from './context';
+import { answersUnder, outcomesOf, overall, type Outcome } from './likelihood';
+import { lookOf } from './looks';
+import type { CheckAtPlace } from './places';
+import { repairGroups, type RepairGroup } from './repairs';
+import { elsewhereLikelihood, flatLikelihood, priorOf, type Suspicion } from './suspicion';
+
+/** Everything about a machine and an order that does not change while findings come in. */
+export interface Model {
+  readonly kase: Case;
+  readonly route: Route;
+  readonly causes: readonly Cause[];
+  /** By cause, `elsewhere` last. */
+  readonly prior: readonly number[];
+  readonly places: readonly CheckAtPlace[];
+  readonly outcomes: readonly (readonly Outcome[])[];
+  /** By place and outcome: likelihood if nothing on the list is the cause. */
+  readonly elsewhere: readonly (readonly number[])[];
+  readonly groups: readonly RepairGroup[];
+  /** By cause: index of its group, −1 when no remedy is left. */
+  readonly groupOf: readonly number[];
+  readonly hotC: number;
+}
+
+function elsewhereOf(
+  kase: Case,
+  place: CheckAtPlace,
+  outcomes: readonly Outcome[],
+  causes: readonly Cause[],
+  prior: readonly number[],
+): readonly number[] {
+  const look = lookOf(place.check);
+  // A check sees nothing of causes out of its reach: one row serves them all.
+  let unseen: readonly number[] | undefined;
+  const rowOf = (cause: Cause): readonly number[] => {
+    const under = answersUnder(kase.catalogue, place, cause);
+    return outcomes.map((outcome) => overall(look, cause, under(outcome)));
+  };
+  const rows = causes.map((cause) =>
+    place.check.asks || place.reach.has(cause.stop.index) ? rowOf(cause) : (unseen ??= rowOf(cause)),
+  );
+  const row = outcomes.map((outcome, o) => {
+    const width = outcome.low === undefined || outcome.high === undefined ? 1 : outcome.high - outcome.low;
+    const flat = place.check.asks ? 1 / outcomes.length : flatLikelihood(place, outcome.result, outcome.low) * width;
+    return elsewhereLikelihood(
+      rows.map((likelihood) => likelihood[o] ?? 0),
+      prior,
+      flat,
+    );
+  });
+  const sum = row.reduce((total, x) => total + x, 0);
+  return row.map((x) => x / sum);
+}
+
+export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Cause[]): readonly number[] => {
+  const of = causes.map(() => -1);
+  groups.forEach((group, g) => group.causes.forEach((cause) => (of[cause] = g)));
+  return of;
+};
+
+export function modelOf(kase: Case, route: Route, causes: readonly Cause[], places: readonly CheckAtPlace[]): Model {
+  const prior = priorOf(causes);
+  const listed = prior.slice(0, -1);
+  const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
+  const groups = repairGroups(kase, route, causes);
+  return {
+    kase,
+    route,
+    causes,
+    prior,
+    places,
+    outcomes,
+    elsewhere: places.map((place, i) => elsewhereOf(kase, place, outcomes[i] ?? [], causes, listed)),
+    groups,
+    groupOf: groupIndex(groups, causes),
+    hotC: Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC),
+  };
+}
+
+/** A hypothesis that is still in play: one cause, two at once, or `elsewhere` (no cause). */
+export interface Live {
+  readonly index: number;
+  readonly causes: readonly number[];
+}
+
+/** Hypotheses below this share, beyond the first few, cannot change a decision (chosen). */
+const LIVE_SHARE = 1e-3;
+const MOST_LIVE = 80;
+
+/** The hypotheses in play, `elsewhere` last, and their shares made whole. */
+export function liveOf(
+  model: Model,
+  suspicion: Suspicion,
+): { readonly live: readonly Live[]; readonly p: Float64Array } {
+  const n = model.causes.length;
+  const last = suspicion.p.length - 1;
+  const order = suspicion.p
+    .map((_, i) => i)
+    .filter((i) => i !== last && (suspicion.p[i] ?? 0) >= LIVE_SHARE)
+    .sort((a, b) => (suspicion.p[b] ?? 0) - (suspicion.p[a] ?? 0) || a - b)
+    .slice(0, MOST_LIVE);
+  const live = [...order, last].map((index): Live => {
+    const pair = index >= n ? suspicion.pairs[index - n] : undefined;
+    return { index, causes: index === last ? [] : pair ? [pair.first, pair.second] : [index] };
+  });
+  const p = Float64Array.from(live, ({ index }) => suspicion.p[index] ?? 0);
+  const total = p.reduce((sum, x) => sum + x, 0);
+  return { live, p: p.map((x) => x / total) };
+}
