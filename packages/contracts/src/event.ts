@@ -1,36 +1,9 @@
 import 'reflect-metadata';
 import type { OrderEvent } from '@zealous/core';
-import { FormatError, parseEvent } from '@zealous/core/formats';
+import { parseEvent } from '@zealous/core/formats';
 import { Type } from 'class-transformer';
-import {
-  IsISO8601,
-  IsObject,
-  IsString,
-  IsUUID,
-  Length,
-  registerDecorator,
-  type ValidationArguments,
-} from 'class-validator';
-
-/** What the published schema says of an event, as one rule, so that file and message are never judged by two. */
-function FitsEventSchema(): PropertyDecorator {
-  const fault = (args?: ValidationArguments): string | undefined => {
-    try {
-      parseEvent({ ...args?.object });
-      return undefined;
-    } catch (error) {
-      if (error instanceof FormatError) return `${error.path}: ${error.reason}`;
-      throw error;
-    }
-  };
-  return (target, propertyName) =>
-    registerDecorator({
-      name: 'fitsEventSchema',
-      target: target.constructor,
-      propertyName: String(propertyName),
-      validator: { validate: (_value, args) => fault(args) === undefined, defaultMessage: (args) => fault(args) ?? '' },
-    });
-}
+import { IsISO8601, IsObject, IsString, IsUUID, Length } from 'class-validator';
+import { FitsSchema } from './schema';
 
 /** A new event for a work order. */
 export class EventMessage {
@@ -50,6 +23,6 @@ export class EventMessage {
   type!: OrderEvent['type'];
 
   @IsObject({ message: '/body: must be an object' })
-  @FitsEventSchema()
+  @FitsSchema((message) => parseEvent({ ...message }))
   body!: OrderEvent['body'];
 }

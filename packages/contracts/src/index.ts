@@ -1,4 +1,5 @@
 export * from './event';
 export * from './limits';
+export * from './machine';
 export * from './messages';
 export * from './query';

@@ -1,2 +1,2 @@
 export { machinesRouter } from './routes';
-export { saveMachine } from './service';
+export { present, saveMachine } from './service';

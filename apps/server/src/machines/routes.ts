@@ -1,6 +1,9 @@
+import { migrateMachine, type Machine } from '@zealous/core';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { listMachines, machineById } from './service';
+import { addMachine, changeMachine, listMachines, machineById } from './service';
+import { valid } from '../http/validate';
+import { ChangedMachine, NewMachine } from '@zealous/contracts';
 
 export function machinesRouter(db: DataSource): Router {
   const router = Router();
@@ -9,6 +12,14 @@ export function machinesRouter(db: DataSource): Router {
   });
   router.get('/:id', async (request, response) => {
     response.json(await machineById(db, request.params.id));
+  });
+  router.post('/', async (request, response) => {
+    const { machine } = await valid(NewMachine, request.body);
+    response.status(201).json(await addMachine(db, migrateMachine(machine) as Machine));
+  });
+  router.put('/:id', async (request, response) => {
+    const { machine, was } = await valid(ChangedMachine, request.body);
+    response.json(await changeMachine(db, request.params.id, migrateMachine(machine) as Machine, was));
   });
   return router;
 }

@@ -1,8 +1,8 @@
 import type { MachineSummary } from '@zealous/contracts';
-import type { Machine } from '@zealous/core';
+import { migrateMachine, type Machine } from '@zealous/core';
 import type { DataSource } from 'typeorm';
 import { MachineRow } from '../db/entities';
-import { notFound } from '../http/problem';
+import { notFound, Problem } from '../http/problem';
 
 interface SummaryRow {
   readonly description: Machine;
@@ -15,23 +15,67 @@ export async function listMachines(db: DataSource): Promise<readonly MachineSumm
     select m.description, count(o.id) as orders, count(o.id) filter (where o.status = 'open') as open
     from machine m left join work_order o on o.machine_id = m.id
     group by m.id order by m.description ->> 'name'`);
-  return rows.map(({ description: { id, name, family, summary }, orders, open }) => ({
-    id,
-    name,
-    family,
-    summary,
-    orders: Number(orders),
-    openOrders: Number(open),
-  }));
+  return rows.map(({ description, orders, open }) => {
+    const { id, name, family, summary } = present(description);
+    return {
+      id,
+      name,
+      family,
+      summary,
+      orders: Number(orders),
+      openOrders: Number(open),
+    };
+  });
 }
+
+/** A stored description in the present version; it may have been stored by an older program. */
+export const present = (description: unknown): Machine => migrateMachine(description) as Machine;
 
 /** @throws Problem 404 */
 export async function machineById(db: DataSource, id: string): Promise<Machine> {
   const row = await db.getRepository(MachineRow).findOneBy({ id });
   if (!row) throw notFound('machine');
-  return row.description;
+  return present(row.description);
 }
 
 export async function saveMachine(db: DataSource, machine: Machine): Promise<void> {
   await db.getRepository(MachineRow).save({ id: machine.id, description: machine, updatedAt: new Date() });
+}
+
+/** @throws Problem 409 when a machine has the id already */
+export async function addMachine(db: DataSource, machine: Machine): Promise<Machine> {
+  const made = await db.query<{ id: string }[]>(
+    'insert into machine (id, description, updated_at) values ($1, $2, now()) on conflict do nothing returning id',
+    [machine.id, JSON.stringify(machine)],
+  );
+  if (!made[0]) {
+    const problem = `There is a machine "${machine.id}" already. Give this one another id, or change that one.`;
+    throw new Problem(409, 'Id in use', problem, '/machine/id');
+  }
+  return machine;
+}
+
+/**
+ * Changes a description. Open orders keep the one that they were taken in with.
+ *
+ * @throws Problem 404, or 409 when somebody changed it since `was` was read
+ */
+export async function changeMachine(db: DataSource, id: string, machine: Machine, was: Machine): Promise<Machine> {
+  if (machine.id !== id) throw new Problem(422, 'Not in the expected form', 'the id of a machine stays', '/machine/id');
+  return db.transaction(async (tx) => {
+    const rows = tx.getRepository(MachineRow);
+    const row = await rows.findOne({ where: { id }, lock: { mode: 'pessimistic_write' } });
+    if (!row) throw notFound('machine');
+    // JSONB does not keep the order of keys; what it holds is compared, not how it was written.
+    const same = await tx.query<{ same: boolean }[]>('select $1::jsonb = $2::jsonb as same', [
+      JSON.stringify(present(row.description)),
+      JSON.stringify(was),
+    ]);
+    if (!same[0]?.same) {
+      const problem = 'Somebody changed this machine meanwhile. Look at the present description, then change it again.';
+      throw new Problem(409, 'Changed meanwhile', problem);
+    }
+    await rows.save({ id, description: machine, updatedAt: new Date() });
+    return machine;
+  });
 }

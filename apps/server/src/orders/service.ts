@@ -12,6 +12,7 @@ import { deliveredCatalogue, judge, keptMachine, type OrderEvent } from '@zealou
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { EventRow, MachineRow, OrderRow } from '../db/entities';
 import { notFound, Problem } from '../http/problem';
+import { present } from '../machines';
 import { indexOf } from './summary';
 
 const toEvent = (row: EventRow): OrderEvent =>
@@ -57,7 +58,7 @@ export async function eventsAfter(
 export async function orderDocument(db: DataSource, id: string): Promise<OrderDocument> {
   const row = await db.getRepository(OrderRow).findOneBy({ id });
   if (!row) throw notFound('work order');
-  return { id, machine: row.machine, events: await eventsAfter(db, id, 0) };
+  return { id, machine: present(row.machine), events: await eventsAfter(db, id, 0) };
 }
 
 /** The order's row, locked; made when the event is the one that takes the machine in. */
@@ -84,7 +85,7 @@ async function lockedOrder(
     machineId: machine.id,
     number: event.body.number,
     status: 'open',
-    machine: machine.description,
+    machine: present(machine.description),
     openedAt: at,
     closedAt: null,
     lastEventAt: at,
@@ -115,7 +116,7 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
         'The order is full',
         `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
       );
-    const machine = keptMachine(row.machine);
+    const machine = keptMachine(present(row.machine));
     const state = judge(machine, deliveredCatalogue, events, event);
     row.index = indexOf(machine, deliveredCatalogue, state);
     row.status = state.closed ? 'closed' : 'open';

@@ -4,6 +4,7 @@ import addFormats from 'ajv-formats';
 import type { Catalogue } from '../catalogue/types';
 import type { OrderEvent, OrderFile } from '../order/events';
 import type { Machine } from '../path/machine';
+import { migrateMachine } from '../path/migrate';
 import { machineFaults } from '../path/validate';
 import catalogueSchema from './schemas/catalogue.schema.json';
 import eventSchema from './schemas/event.schema.json';
@@ -72,7 +73,7 @@ function check<T>(schema: { $id: string }, value: unknown): T {
 
 /** @throws FormatError with the path of the first fault. */
 export function parseMachine(value: unknown): Machine {
-  const machine = check<Machine>(machineSchema, value);
+  const machine = check<Machine>(machineSchema, migrateMachine(value));
   const fault = machineFaults(machine)[0];
   if (fault) throw new FormatError(fault.path, fault.message);
   return machine;
@@ -84,9 +85,14 @@ export const parseEvent = (value: unknown): OrderEvent => check<OrderEvent>(even
 /** @throws FormatError with the path of the first fault. */
 export const parseCatalogue = (value: unknown): Catalogue => check<Catalogue>(catalogueSchema, value);
 
+const migrateOrder = (value: unknown): unknown =>
+  typeof value === 'object' && value !== null && 'machine' in value
+    ? { ...value, machine: migrateMachine(value.machine) }
+    : value;
+
 /** @throws FormatError with the path of the first fault. */
 export function parseOrder(value: unknown): OrderFile {
-  const order = check<OrderFile>(orderSchema, value);
+  const order = check<OrderFile>(orderSchema, migrateOrder(value));
   const fault = machineFaults(order.machine)[0];
   if (fault) throw new FormatError(`/machine${fault.path}`, fault.message);
   return order;

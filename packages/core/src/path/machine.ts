@@ -102,6 +102,8 @@ export interface AccessPart {
   readonly cautions?: readonly string[];
 }
 
+export const MACHINE_VERSION = 2;
+
 export interface MachineHeat {
   readonly ambientC: number;
   /** Time constant of cooling with fans running, seconds. */
@@ -115,9 +117,10 @@ export interface MachineHeat {
 
 export interface Machine {
   readonly format: 'zealous-tracer/machine';
-  readonly version: 1;
+  readonly version: 2;
   readonly id: string;
   readonly name: string;
+  /** Id of a family template, or `other`. */
   readonly family: string;
   readonly summary: string;
   readonly strandMm: number;

@@ -1,4 +1,4 @@
-import { allStations, type Machine } from './machine';
+import { allStations, type Machine, type Run, type StationKind } from './machine';
 import { laneRuns, routeOf } from './route';
 
 export interface MachineFault {
@@ -33,6 +33,7 @@ export function machineFaults(machine: Machine): readonly MachineFault[] {
     if (holdsItself(machine, part.id))
       faults.push({ path: `/parts/${p}/after`, message: `"${part.id}" would have to be off before itself` });
   });
+  machine.runs.forEach((run, r) => faults.push(...runFaults(machine, run, `/runs/${r}`)));
   if (partIds.size !== machine.parts.length) faults.push({ path: '/parts', message: 'a part id is used twice' });
   if (!allStations(machine).some((station) => station.kind === 'nozzle'))
     faults.push({ path: '/runs', message: 'no station is a nozzle' });
@@ -40,14 +41,62 @@ export function machineFaults(machine: Machine): readonly MachineFault[] {
     const path = `/runs/${machine.runs.indexOf(lane)}`;
     try {
       const route = routeOf(machine, lane.id);
-      if (!route.stops.some((stop) => stop.station.kind === 'nozzle'))
+      const kinds = route.stops.map((stop) => stop.station.kind);
+      if (!kinds.includes('nozzle'))
         faults.push({ path, message: `lane "${lane.id}" does not lead to a nozzle; say what it merges into` });
+      else if (!kinds.includes('extruder'))
+        faults.push({ path, message: `nothing drives the filament of lane "${lane.id}": there is no extruder` });
     } catch (error) {
       faults.push({ path, message: (error as Error).message });
     }
   }
   if (laneRuns(machine).length === 0)
     faults.push({ path: '/runs', message: 'every run is merged into: no lane begins anywhere' });
+  return faults;
+}
+
+/** What a tube's far end may sit in. */
+const SEATS: readonly StationKind[] = [
+  'coupler',
+  'hub-port',
+  'hub',
+  'buffer',
+  'gate',
+  'sensor',
+  'extruder',
+  'heat-sink',
+  'heat-break',
+];
+
+/** What is impossible along one run. */
+function runFaults(machine: Machine, run: Run, path: string): readonly MachineFault[] {
+  const faults: MachineFault[] = [];
+  const say = (at: string, message: string): void => void faults.push({ path: `${path}/stations/${at}`, message });
+  run.stations.forEach(({ id, kind, params }, s) => {
+    const next = run.stations[s + 1]?.kind;
+    const merges = next === undefined && run.into !== undefined;
+    if (kind === 'tube' && !merges && (next === undefined || !SEATS.includes(next)))
+      say(`${s}`, `the tube "${id}" has no seat: a coupler, port, buffer, sensor, extruder or hot end must follow it`);
+    const bore = params?.boreMm;
+    if (bore !== undefined && params?.outerMm !== undefined && bore >= params.outerMm)
+      say(`${s}/params/boreMm`, `the bore (${bore} mm) is not smaller than the tube itself (${params.outerMm} mm)`);
+    if (bore !== undefined && kind !== 'nozzle' && bore < machine.strandMm)
+      say(`${s}/params/boreMm`, `a strand of ${machine.strandMm} mm does not fit a bore of ${bore} mm`);
+    if (bore !== undefined && kind === 'nozzle' && bore >= machine.strandMm)
+      say(`${s}/params/boreMm`, `a nozzle of ${bore} mm is no narrower than the strand`);
+  });
+  const at = (kind: StationKind): number => run.stations.findIndex((station) => station.kind === kind);
+  const nozzle = at('nozzle');
+  if (nozzle >= 0) {
+    const after = run.stations.findIndex(({ kind }, s) => s > nozzle && kind !== 'job');
+    if (after >= 0)
+      say(`${after}`, `"${run.stations[after]?.id}" comes after the nozzle, where only the print job may stand`);
+    for (const kind of ['heat-break', 'heat-block'] as const)
+      if (at(kind) < 0) faults.push({ path, message: `a nozzle without a ${kind.replace('-', ' ')}` });
+  }
+  run.stations.forEach(({ id, kind }, s) => {
+    if (kind === 'spool' && s > 0) say(`${s}`, `the spool "${id}" stands in the middle of the path`);
+  });
   return faults;
 }
 

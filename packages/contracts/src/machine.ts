@@ -1,0 +1,22 @@
+import 'reflect-metadata';
+import type { Machine } from '@zealous/core';
+import { parseMachine } from '@zealous/core/formats';
+import { IsObject } from 'class-validator';
+import { FitsSchema } from './schema';
+
+const machineOf = (field: 'machine' | 'was') => (message: object) =>
+  parseMachine((message as Record<string, unknown>)[field]);
+
+/** A machine that the shop has not had so far; an older version of the format is brought to the present one. */
+export class NewMachine {
+  @IsObject({ message: '/machine: must be an object' })
+  @FitsSchema(machineOf('machine'), '/machine')
+  machine!: Machine;
+}
+
+/** A changed description, with the one that it was made from. */
+export class ChangedMachine extends NewMachine {
+  @IsObject({ message: '/was: must be an object' })
+  @FitsSchema(machineOf('was'), '/was')
+  was!: Machine;
+}
