@@ -52,7 +52,7 @@ module.exports = {
       comment: 'A feature is used through its index.',
       severity: 'error',
       from: { path: '^apps/server/src/([^/]+)/' },
-      to: { path: '^apps/server/src/(orders|machines)/', pathNot: ['^apps/server/src/$1/', '/index\\.ts$'] },
+      to: { path: '^apps/server/src/(orders|machines|shop)/', pathNot: ['^apps/server/src/$1/', '/index\\.ts$'] },
     },
     {
       name: 'shared-pieces-know-no-feature',

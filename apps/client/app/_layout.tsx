@@ -8,6 +8,7 @@ import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { Provider } from 'react-redux';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
+import { useShopInStep } from '../src/data/useCatalogue';
 import { ThemeProvider } from '../src/ui/theme';
 import { fonts } from '../src/ui/tokens';
 
@@ -27,6 +28,7 @@ export default function RootLayout() {
 
 function Themed() {
   const choice = useAppSelector((root) => root.settings.theme);
+  useShopInStep();
   return (
     <ThemeProvider choice={choice}>
       <Stack screenOptions={{ headerShown: false, animation: 'none', title: 'Zealous Tracer' }} />

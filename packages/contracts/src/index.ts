@@ -3,3 +3,4 @@ export * from './limits';
 export * from './machine';
 export * from './messages';
 export * from './query';
+export * from './shop';

@@ -1,4 +1,4 @@
-import type { Machine, MachineHeat, OrderEvent, Phase } from '@zealous/core';
+import type { Learned, Machine, MachineHeat, OrderEvent, Phase, ShopCatalogue } from '@zealous/core';
 
 /** Answers of the server; plain shapes, no classes, so that a screen can import them for nothing. */
 
@@ -55,6 +55,14 @@ export interface MachineSummary {
   readonly summary: string;
   readonly openOrders: number;
   readonly orders: number;
+}
+
+/** What the shop has made of the catalogue: its own changes, and what its orders taught. */
+export interface ShopDocument {
+  readonly catalogue: ShopCatalogue;
+  readonly learned: Learned;
+  /** Files of counts that were brought in. */
+  readonly imports: number;
 }
 
 /** RFC 9457. `path` names the field at fault. */

@@ -5,17 +5,58 @@ import type {
   OrderDocument,
   OrderSummary,
   Paged,
+  Problem,
+  ShopDocument,
   StoredEvent,
 } from '@zealous/contracts/messages';
-import type { Machine, OrderEvent } from '@zealous/core';
+import type { ChangeKind, Learned, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
 
 export const api = createApi({
   reducerPath: 'api',
   baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 10_000 }),
-  tagTypes: ['Orders'],
+  tagTypes: ['Orders', 'Machines', 'Shop'],
   endpoints: (build) => ({
-    machines: build.query<readonly MachineSummary[], void>({ query: () => '/machines', providesTags: ['Orders'] }),
-    machine: build.query<Machine, string>({ query: (id) => `/machines/${encodeURIComponent(id)}` }),
+    machines: build.query<readonly MachineSummary[], void>({
+      query: () => '/machines',
+      providesTags: ['Orders', 'Machines'],
+    }),
+    machine: build.query<Machine, string>({
+      query: (id) => `/machines/${encodeURIComponent(id)}`,
+      providesTags: ['Machines'],
+    }),
+    addMachine: build.mutation<Machine, Machine>({
+      query: (machine) => ({ url: '/machines', method: 'POST', body: { machine } }),
+      invalidatesTags: ['Machines'],
+    }),
+    changeMachine: build.mutation<Machine, { machine: Machine; was: Machine }>({
+      query: (body) => ({ url: `/machines/${encodeURIComponent(body.was.id)}`, method: 'PUT', body }),
+      invalidatesTags: ['Machines'],
+    }),
+    shop: build.query<ShopDocument, void>({ query: () => '/shop', providesTags: ['Shop'] }),
+    setChange: build.mutation<ShopCatalogue, ShopChange>({
+      query: ({ kind, id, ...body }) => ({
+        url: `/shop/changes/${kind}/${encodeURIComponent(id)}`,
+        method: 'PUT',
+        body,
+      }),
+      invalidatesTags: ['Shop'],
+    }),
+    dropChange: build.mutation<ShopCatalogue, { kind: ChangeKind; id: string }>({
+      query: ({ kind, id }) => ({ url: `/shop/changes/${kind}/${encodeURIComponent(id)}`, method: 'DELETE' }),
+      invalidatesTags: ['Shop'],
+    }),
+    replaceCatalogue: build.mutation<ShopCatalogue, ShopCatalogue>({
+      query: (catalogue) => ({ url: '/shop/catalogue', method: 'PUT', body: { catalogue } }),
+      invalidatesTags: ['Shop'],
+    }),
+    importLearned: build.mutation<Learned, Learned>({
+      query: (learned) => ({ url: '/shop/learned', method: 'POST', body: { learned } }),
+      invalidatesTags: ['Shop'],
+    }),
+    forgetImports: build.mutation<Learned, void>({
+      query: () => ({ url: '/shop/learned/imported', method: 'DELETE' }),
+      invalidatesTags: ['Shop'],
+    }),
     orders: build.query<Paged<OrderSummary>, { status?: 'open' | 'closed'; machine?: string }>({
       query: (params) => ({ url: '/orders', params }),
       providesTags: ['Orders'],
@@ -32,4 +73,36 @@ export const api = createApi({
   }),
 });
 
-export const { useMachinesQuery, useMachineQuery, useOrdersQuery, useOrderQuery } = api;
+export const {
+  useMachinesQuery,
+  useMachineQuery,
+  useAddMachineMutation,
+  useChangeMachineMutation,
+  useOrdersQuery,
+  useOrderQuery,
+  useShopQuery,
+  useSetChangeMutation,
+  useDropChangeMutation,
+  useReplaceCatalogueMutation,
+  useImportLearnedMutation,
+  useForgetImportsMutation,
+} = api;
+
+/** What went wrong with a request, in words that say what to do. */
+export function problemText(error: unknown): string {
+  const data = typeof error === 'object' && error !== null && 'data' in error ? error.data : undefined;
+  const problem: unknown = typeof data === 'string' ? parsed(data) : data;
+  if (typeof problem === 'object' && problem !== null && 'detail' in problem) {
+    const { path, detail } = problem as Problem;
+    return path ? `${path}: ${detail}` : detail;
+  }
+  return 'The server does not answer. Nothing was stored; try again when it is back.';
+}
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}

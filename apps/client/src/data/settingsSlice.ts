@@ -6,11 +6,17 @@ export interface SettingsState {
   /** Role under which entries are recorded. */
   readonly by: string;
   readonly theme: ThemeChoice;
+  /** Whether the shop's own closed orders move the weights. */
+  readonly useLearned: boolean;
+  /** A fixed order of the trade that the technician keeps to; absent: the tracer's own choice. */
+  readonly habit?: string | undefined;
 }
+
+const DEFAULTS: SettingsState = { by: 'bench 1', theme: 'device', useLearned: true };
 
 const slice = createSlice({
   name: 'settings',
-  initialState: load<SettingsState>('settings', { by: 'bench 1', theme: 'device' }),
+  initialState: { ...DEFAULTS, ...load<Partial<SettingsState>>('settings', {}) } as SettingsState,
   reducers: {
     settingsChanged: (state, { payload }: PayloadAction<Partial<SettingsState>>) => ({ ...state, ...payload }),
   },

@@ -4,6 +4,7 @@ import { api } from './api';
 import { draftReducer } from './draftSlice';
 import { ordersReducer } from './ordersSlice';
 import { settingsReducer } from './settingsSlice';
+import { shopReducer } from './shopSlice';
 import { save } from './storage';
 
 /** Orders kept on the device for the next reload without a network. */
@@ -11,7 +12,13 @@ const KEPT_ORDERS = 6;
 
 export function makeStore() {
   const store = configureStore({
-    reducer: { orders: ordersReducer, settings: settingsReducer, draft: draftReducer, [api.reducerPath]: api.reducer },
+    reducer: {
+      orders: ordersReducer,
+      settings: settingsReducer,
+      draft: draftReducer,
+      shop: shopReducer,
+      [api.reducerPath]: api.reducer,
+    },
     middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
   });
   let last = store.getState();
@@ -21,6 +28,7 @@ export function makeStore() {
     if (now.orders.outbox !== last.orders.outbox) save('outbox', now.orders.outbox);
     if (now.orders.byId !== last.orders.byId)
       save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
+    if (now.shop !== last.shop) save('shop', now.shop);
     if (now.settings !== last.settings) save('settings', now.settings);
     if (now.draft !== last.draft) save('draft', now.draft);
     last = now;

@@ -1,6 +1,5 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
-  deliveredCatalogue,
   phaseOf,
   reduceOrder,
   type EventBodies,
@@ -14,6 +13,7 @@ import { useCallback, useEffect, useMemo } from 'react';
 import { v4 as uuid } from 'uuid';
 import { api, useOrderQuery } from './api';
 import { connection, eventRecorded, eventsArrived, knownUpTo, orderOpened, type Unsent } from './ordersSlice';
+import { catalogueFrom } from './shopSlice';
 import { useAppDispatch, useAppSelector, useAppStore, type RootState } from './store';
 
 export interface OpenOrder {
@@ -27,8 +27,12 @@ export interface OpenOrder {
 
 const makeSelector = (id: string) =>
   createSelector(
-    [(root: RootState) => root.orders.byId[id], (root: RootState) => root.orders.outbox],
-    (entry, outbox): OpenOrder | undefined => {
+    [
+      (root: RootState) => root.orders.byId[id],
+      (root: RootState) => root.orders.outbox,
+      (root: RootState) => catalogueFrom(root.shop),
+    ],
+    (entry, outbox, catalogue): OpenOrder | undefined => {
       if (!entry) return undefined;
       const unsent = outbox.filter((item) => item.orderId === id);
       const known = new Set(entry.stored.map((item) => item.event.id));
@@ -36,13 +40,13 @@ const makeSelector = (id: string) =>
         ...entry.stored.map((item) => item.event),
         ...unsent.filter((item) => !item.problem && !known.has(item.event.id)).map((item) => item.event),
       ];
-      const state = reduceOrder(entry.machine, deliveredCatalogue, events);
+      const state = reduceOrder(entry.machine, catalogue, events);
       return {
         id,
         machine: entry.machine,
         events,
         state,
-        phase: phaseOf(entry.machine, deliveredCatalogue, state),
+        phase: phaseOf(entry.machine, catalogue, state),
         unsent,
       };
     },

@@ -1,4 +1,5 @@
-import { deliveredCatalogue, percent, reduceOrder, type Assessment, type Machine } from '@zealous/core';
+import { percent, reduceOrder, type Assessment, type Machine } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useEffect, useState } from 'react';
 import type { TakeInDraft } from '../data/draftSlice';
 import { Text } from '../ui/Text';
@@ -10,11 +11,12 @@ const SHOWN = 3;
 /** Where it probably sits, from what is filled in so far. */
 export function FirstSuspicion({ machine, draft }: { readonly machine: Machine; readonly draft: TakeInDraft }) {
   const [assessment, setAssessment] = useState<Assessment | undefined>(undefined);
+  const catalogue = useCatalogue();
   useEffect(() => {
     let stale = false;
     const at = new Date(0).toISOString();
     const event = { id: 'draft', at, by: 'draft', type: 'taken-in' as const, body: bodyOf(draft, machine.id, 'draft') };
-    const state = reduceOrder(machine, deliveredCatalogue, [event]);
+    const state = reduceOrder(machine, catalogue, [event]);
     void tracer()
       .assess(machine, state, { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() })
       .then((answer) => {
@@ -23,7 +25,7 @@ export function FirstSuspicion({ machine, draft }: { readonly machine: Machine; 
     return () => {
       stale = true;
     };
-  }, [machine, draft]);
+  }, [machine, draft, catalogue]);
   if (!assessment) return null;
   const top = [...assessment.stations].sort((a, b) => b.suspicion - a.suspicion).slice(0, SHOWN);
   return (

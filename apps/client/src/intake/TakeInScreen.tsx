@@ -1,4 +1,5 @@
-import { deliveredCatalogue, laneRuns, type Machine } from '@zealous/core';
+import { familyName, laneRuns, type Machine } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -55,7 +56,7 @@ export function TakeInScreen() {
   const { currentData: machine } = useMachineQuery(draft.machineId ?? '', { skip: draft.machineId === undefined });
   const [asked, setAsked] = useState(false);
   const set = (change: Partial<TakeInDraft>): void => void dispatch(draftChanged(change));
-  const { onsets, symptoms, before, materials } = deliveredCatalogue;
+  const { onsets, symptoms, before, materials } = useCatalogue();
 
   const begin = (ready: Machine): void => {
     const id = uuid();
@@ -105,7 +106,7 @@ export function TakeInScreen() {
             chosen={draft.machineId ? [draft.machineId] : []}
             onToggle={(id) => dispatch(draftChanged({ machineId: id, lane: undefined }))}
           />
-          {machine ? <Text kind="small" tone="soft">{`${machine.family}. ${machine.summary}`}</Text> : null}
+          {machine ? <Text kind="small" tone="soft">{`${familyName(machine.family)}. ${machine.summary}`}</Text> : null}
         </Section>
         {machine && laneRuns(machine).length > 1 ? (
           <Section title="Which lane?">

@@ -1,4 +1,4 @@
-import { routeOf, stationById, type Machine, type StationSuspicion } from '@zealous/core';
+import { familyName, routeOf, stationById, type Machine, type StationSuspicion } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -55,7 +55,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
       <Text
         kind="small"
         tone="soft"
-      >{`${machine.family}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
+      >{`${familyName(machine.family)}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
       <View style={wide ? styles.sideways : undefined}>
         <View style={styles.path}>
           <Section title="Path">

@@ -1,3 +1,4 @@
+import { familyName } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useMachinesQuery } from '../data/api';
@@ -37,7 +38,7 @@ export function MachinesScreen() {
             style={styles.start}
           >
             <Text kind="small" tone="soft">
-              {machine.family}
+              {familyName(machine.family)}
             </Text>
             <Text kind="small">{`${machine.openOrders} open, ${machine.orders} ${machine.orders === 1 ? 'order' : 'orders'} in all`}</Text>
           </Tap>

@@ -1,4 +1,5 @@
-import { deliveredCatalogue, materialOf, type Phase } from '@zealous/core';
+import { materialOf, type Phase } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { Link } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
@@ -42,6 +43,7 @@ export function OrderShell({
   const wide = useWide();
   const { order, loading, failure, retry } = useOrder(id);
   const record = useRecorder(id);
+  const catalogue = useCatalogue();
   if (!order)
     return (
       <View style={[styles.screen, { backgroundColor: palette.paper }]}>
@@ -61,7 +63,7 @@ export function OrderShell({
       </View>
     );
   const { machine, state } = order;
-  const material = materialOf(deliveredCatalogue, state.intake?.material);
+  const material = materialOf(catalogue, state.intake?.material);
   return (
     <View style={[styles.screen, { backgroundColor: palette.paper }, wide && styles.sideways]}>
       {wide ? <BenchList current={id} /> : null}

@@ -1,13 +1,5 @@
-import {
-  benchAt,
-  heldBecause,
-  lastStepEvents,
-  planDone,
-  planFor,
-  deliveredCatalogue,
-  type Plan,
-  type PlanStep,
-} from '@zealous/core';
+import { benchAt, heldBecause, lastStepEvents, planDone, planFor, type Plan, type PlanStep } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
 import { useEffect, useRef } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -27,7 +19,8 @@ export function PlanScreen({ order, record }: OrderPartProps) {
   const router = useRouter();
   const now = useClock(1000);
   const scroll = useRef<ScrollView>(null);
-  const plan = state.cause ? planFor(machine, deliveredCatalogue, state) : undefined;
+  const catalogue = useCatalogue();
+  const plan = state.cause ? planFor(machine, catalogue, state) : undefined;
   const current = plan?.steps.find((step) => !state.steps[step.id]);
   const done = plan ? plan.steps.filter((step) => state.steps[step.id]).length : 0;
   const heights = useRef(new Map<string, number>());
@@ -65,7 +58,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       tabIndex={0}
       aria-label="Page"
     >
-      <Head plan={plan} title={causeTitle(order)} done={done} />
+      <Head plan={plan} title={causeTitle(order, catalogue)} done={done} />
       {plan.steps.map((step, i) => {
         const first = i === 0 || plan.steps[i - 1]?.phase !== step.phase;
         return (

@@ -1,13 +1,5 @@
-import {
-  calibrateFeed,
-  benchAt,
-  deliveredCatalogue,
-  materialOf,
-  proofsFor,
-  unmet,
-  type FeedCalibration,
-  type Proof,
-} from '@zealous/core';
+import { calibrateFeed, benchAt, materialOf, proofsFor, unmet, type FeedCalibration, type Proof } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -26,6 +18,7 @@ import { space } from '../ui/tokens';
 /** Proofs from the smallest to the feed test; one that fails sends the order back to tracing. */
 export function ProveScreen({ order, record }: OrderPartProps) {
   const { machine, state } = order;
+  const catalogue = useCatalogue();
   const router = useRouter();
   const now = useClock(2000);
   if (!state.cause)
@@ -39,9 +32,9 @@ export function ProveScreen({ order, record }: OrderPartProps) {
         />
       </View>
     );
-  const proofs = proofsFor(machine, deliveredCatalogue, state.intake?.lane);
+  const proofs = proofsFor(machine, catalogue, state.intake?.lane);
   const current = proofs.find((proof) => !state.proofs[proof.id]?.passed);
-  const material = materialOf(deliveredCatalogue, state.intake?.material);
+  const material = materialOf(catalogue, state.intake?.material);
   const hotC = Math.min(material.printC, machine.heat.limitC);
   const bench = benchAt(machine, state, now);
   const steps = machine.runs.flatMap((run) => run.stations).find((station) => station.kind === 'extruder')

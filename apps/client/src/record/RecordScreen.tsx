@@ -1,4 +1,5 @@
-import { deliveredCatalogue, modeById, phaseOf, recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
+import { modeById, phaseOf, recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import type { OrderPartProps } from '../orders/OrderShell';
@@ -16,7 +17,8 @@ const stamp = (iso: string | undefined): string => (iso ? iso.slice(0, 16).repla
 /** What was found, done, measured and proved; closing, and taking it along. */
 export function RecordScreen({ order, record }: OrderPartProps) {
   const { machine, state, events } = order;
-  const report = recordOf(machine, deliveredCatalogue, events);
+  const catalogue = useCatalogue();
+  const report = recordOf(machine, catalogue, events);
   const name = `${report.number}-${machine.id}`;
   return (
     <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
@@ -142,8 +144,9 @@ function Summary({ report }: { readonly report: OrderRecord }) {
 
 function CloseForm({ order, record, report }: OrderPartProps & { readonly report: OrderRecord }) {
   const { machine, state } = order;
-  const proved = phaseOf(machine, deliveredCatalogue, state) === 'record';
-  const watchText = state.cause ? (modeById(deliveredCatalogue, state.cause.mode)?.watch ?? '') : '';
+  const catalogue = useCatalogue();
+  const proved = phaseOf(machine, catalogue, state) === 'record';
+  const watchText = state.cause ? (modeById(catalogue, state.cause.mode)?.watch ?? '') : '';
   const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back'>(proved ? 'cured' : 'given-back');
   const [minutes, setMinutes] = useState(String(report.handsOnMinutes));
   const [watch, setWatch] = useState('');

@@ -1,7 +1,6 @@
 import {
   CAUTIONS,
   checksFor,
-  deliveredCatalogue,
   NOT_SURE,
   routeOf,
   unmet,
@@ -10,6 +9,7 @@ import {
   type Machine,
   type RankedCheck,
 } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { CautionLine } from '../ui/CautionLine';
@@ -35,7 +35,8 @@ export interface ResultPadProps {
 const WHY_NOT = ['No tool for it', 'Cannot reach it', 'Stuck or too risky', 'Not on this machine'] as const;
 
 export function useCheckPlace(machine: Machine, lane: string | undefined, key: string): CheckAtPlace | undefined {
-  const places = useMemo(() => checksFor(deliveredCatalogue, machine, routeOf(machine, lane)), [machine, lane]);
+  const catalogue = useCatalogue();
+  const places = useMemo(() => checksFor(catalogue, machine, routeOf(machine, lane)), [catalogue, machine, lane]);
   return places.find((place) => place.key === key);
 }
 
@@ -52,6 +53,7 @@ export function ResultPad({
   onUndo,
 }: ResultPadProps) {
   const palette = usePalette();
+  const catalogue = useCatalogue();
   const place = useCheckPlace(machine, lane, check.key);
   const [why, setWhy] = useState(false);
   const [number, setNumber] = useState<string | undefined>(undefined);
@@ -60,7 +62,7 @@ export function ResultPad({
   const { quantity, results, asks } = place.check;
   const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench);
   const answers = asks
-    ? deliveredCatalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
+    ? catalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
     : results;
   const longest = Math.round((place.reachMm?.[1] ?? 0) - (place.entryMm ?? 0));
   const minutes = [

@@ -1,4 +1,5 @@
-import { checksFor, deliveredCatalogue, routeOf, type Machine, type RankedCheck } from '@zealous/core';
+import { checksFor, routeOf, type Machine, type RankedCheck } from '@zealous/core';
+import { useCatalogue } from '../data/useCatalogue';
 import { useEffect } from 'react';
 
 export interface TraceKeys {
@@ -16,6 +17,7 @@ const typing = (target: EventTarget | null): boolean =>
 
 /** On a keyboard: digits choose a result, U undoes, N lists the other checks. Not while something is typed or a sheet is open. */
 export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }: TraceKeys): void {
+  const catalogue = useCatalogue();
   useEffect(() => {
     if (typeof document === 'undefined') return undefined;
     const onKey = (event: KeyboardEvent): void => {
@@ -31,14 +33,12 @@ export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }:
       if (key === 'u') onUndo();
       else if (key === 'n') onNext();
       else if (/^[1-9]$/.test(key) && check) {
-        const place = checksFor(deliveredCatalogue, machine, routeOf(machine, lane)).find(
-          (item) => item.key === check.key,
-        );
+        const place = checksFor(catalogue, machine, routeOf(machine, lane)).find((item) => item.key === check.key);
         const answer = place?.check.quantity ? undefined : place?.check.results[Number(key) - 1];
         if (answer && !answer.depth) onResult(answer.id);
       }
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [check, machine, lane, onResult, onUndo, onNext]);
+  }, [check, machine, lane, onResult, onUndo, onNext, catalogue]);
 }

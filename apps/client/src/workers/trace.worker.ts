@@ -1,19 +1,60 @@
 import {
   assess,
-  deliveredCatalogue,
   keptMachine,
+  learnedCatalogue,
+  deliveredCatalogue,
+  previewChange,
   stationCase,
+  withShopChanges,
   type Bench,
+  type Catalogue,
+  type Learned,
   type Machine,
   type OrderState,
+  type ShopCatalogue,
+  type ShopChange,
 } from '@zealous/core';
 import { expose } from 'comlink';
 
+/** The full look-ahead stops here at the latest; the best so far is given then. */
+const LONGEST_MS = 900;
+
+let shop: { readonly catalogue: Catalogue; readonly learned?: Learned } = { catalogue: deliveredCatalogue };
+/** What is believed of each machine, kept: what is worked out for it lies beside the catalogue's object. */
+let beliefs = new Map<string, Catalogue>();
+
+function belief(machine: Machine): Catalogue {
+  const known =
+    beliefs.get(machine.id) ??
+    (shop.learned ? learnedCatalogue(shop.catalogue, shop.learned, machine) : shop.catalogue);
+  beliefs.set(machine.id, known);
+  return known;
+}
+
 const service = {
-  assess: (machine: Machine, state: OrderState, bench: Bench) =>
-    assess(keptMachine(machine), deliveredCatalogue, state, bench),
-  stationCase: (machine: Machine, state: OrderState, station: string) =>
-    stationCase(keptMachine(machine), deliveredCatalogue, state, station),
+  setShop(document: { readonly catalogue: ShopCatalogue; readonly learned: Learned }, useLearned: boolean): void {
+    shop = {
+      catalogue: withShopChanges(deliveredCatalogue, document.catalogue),
+      ...(useLearned ? { learned: document.learned } : {}),
+    };
+    beliefs = new Map();
+  },
+  /** A first answer, one check ahead. */
+  assess: (machine: Machine, state: OrderState, bench: Bench) => {
+    const kept = keptMachine(machine);
+    return assess(kept, belief(kept), state, bench);
+  },
+  /** Two checks ahead, within a time limit. */
+  assessDeeper: (machine: Machine, state: OrderState, bench: Bench) => {
+    const kept = keptMachine(machine);
+    const until = performance.now() + LONGEST_MS;
+    return assess(kept, belief(kept), state, bench, { depth: 2, expired: () => performance.now() > until });
+  },
+  stationCase: (machine: Machine, state: OrderState, station: string) => {
+    const kept = keptMachine(machine);
+    return stationCase(kept, belief(kept), state, station);
+  },
+  previewChange: (machine: Machine, change: ShopChange) => previewChange(keptMachine(machine), shop.catalogue, change),
 };
 
 export type TraceService = typeof service;

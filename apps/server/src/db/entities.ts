@@ -1,6 +1,6 @@
 import 'reflect-metadata';
 import type { OrderSummary } from '@zealous/contracts';
-import type { Machine, OrderEvent } from '@zealous/core';
+import type { ChangeKind, Counts, Learned, Machine, OrderEvent, ShopChange } from '@zealous/core';
 import { Column, Entity, PrimaryColumn } from 'typeorm';
 
 @Entity({ name: 'machine' })
@@ -58,4 +58,43 @@ export class EventRow {
   by!: string;
   @Column({ type: 'jsonb' })
   body!: OrderEvent['body'];
+}
+
+/** One of the shop's own changes to the delivered catalogue. */
+@Entity({ name: 'shop_change' })
+export class ShopChangeRow {
+  @PrimaryColumn({ type: 'text' })
+  kind!: ChangeKind;
+  @PrimaryColumn({ type: 'text' })
+  id!: string;
+  @Column({ type: 'text' })
+  op!: ShopChange['op'];
+  @Column({ type: 'jsonb', nullable: true })
+  fields!: ShopChange['fields'] | null;
+  @Column({ type: 'text', nullable: true })
+  note!: string | null;
+  @Column({ type: 'text', nullable: true })
+  by!: string | null;
+}
+
+/** What one closed order taught; gone when its closing is withdrawn. */
+@Entity({ name: 'lesson' })
+export class LessonRow {
+  @PrimaryColumn({ type: 'uuid', name: 'order_id' })
+  orderId!: string;
+  @Column({ type: 'text' })
+  family!: string;
+  @Column({ type: 'text', name: 'machine_id' })
+  machineId!: string;
+  @Column({ type: 'jsonb' })
+  counts!: Counts;
+}
+
+/** Counts brought in from a file. */
+@Entity({ name: 'learned_import' })
+export class LearnedImportRow {
+  @PrimaryColumn({ type: 'bigint', generated: 'identity' })
+  id!: string;
+  @Column({ type: 'jsonb' })
+  learned!: Learned;
 }

@@ -8,6 +8,7 @@ import pinoHttp from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { machinesRouter } from '../machines';
 import { ordersRouter } from '../orders';
+import { shopRouter } from '../shop';
 import { problemHandler, unknownRoute } from './problem';
 
 export interface AppOptions {
@@ -45,6 +46,7 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
   });
   api.use('/machines', machinesRouter(db));
   api.use('/orders', ordersRouter(db));
+  api.use('/shop', shopRouter(db));
   api.use(unknownRoute);
   app.use('/api', api);
   if (webRoot !== undefined) {

@@ -1,10 +1,11 @@
 import { EventMessage, EventQuery, OrderQuery } from '@zealous/contracts';
-import { deliveredCatalogue, recordMarkdown, recordOf, type OrderEvent } from '@zealous/core';
+import { recordMarkdown, recordOf, type OrderEvent } from '@zealous/core';
 import { isUUID } from 'class-validator';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
 import { notFound } from '../http/problem';
 import { valid } from '../http/validate';
+import { catalogueOf } from '../shop';
 import { appendEvent, eventsAfter, listOrders, orderDocument } from './service';
 
 export function ordersRouter(db: DataSource): Router {
@@ -45,7 +46,7 @@ export function ordersRouter(db: DataSource): Router {
     const { machine, events } = await orderDocument(db, request.params.id);
     const record = recordOf(
       machine,
-      deliveredCatalogue,
+      await catalogueOf(db),
       events.map((item) => item.event),
     );
     if (request.params.form === 'json') response.json(record);

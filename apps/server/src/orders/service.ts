@@ -8,11 +8,12 @@ import {
   type Paged,
   type StoredEvent,
 } from '@zealous/contracts';
-import { deliveredCatalogue, judge, keptMachine, type OrderEvent } from '@zealous/core';
+import { judge, keptMachine, lessonOfOrder, type OrderEvent } from '@zealous/core';
 import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
 import { EventRow, MachineRow, OrderRow } from '../db/entities';
 import { notFound, Problem } from '../http/problem';
 import { present } from '../machines';
+import { catalogueOf, keepLesson } from '../shop';
 import { indexOf } from './summary';
 
 const toEvent = (row: EventRow): OrderEvent =>
@@ -117,8 +118,10 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
         `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
       );
     const machine = keptMachine(present(row.machine));
-    const state = judge(machine, deliveredCatalogue, events, event);
-    row.index = indexOf(machine, deliveredCatalogue, state);
+    const catalogue = await catalogueOf(tx);
+    const state = judge(machine, catalogue, events, event);
+    const wasClosed = row.closedAt !== null;
+    row.index = indexOf(machine, catalogue, state);
     row.status = state.closed ? 'closed' : 'open';
     row.closedAt = state.closed ? new Date(state.closed.at) : null;
     row.lastEventAt = new Date(Math.max(row.lastEventAt.getTime(), Date.parse(event.at)));
@@ -133,6 +136,9 @@ export async function appendEvent(db: DataSource, orderId: string, event: OrderE
       by: event.by,
       body: event.body as object,
     });
+    // A closed and proved order teaches; a closing that is withdrawn takes its lesson with it.
+    if (state.closed || wasClosed)
+      await keepLesson(tx, orderId, state.closed && lessonOfOrder(machine, catalogue, state));
     return { seq, already: false };
   });
 }

@@ -1,17 +1,28 @@
 /** Open formats at the border: schema first, then what a schema cannot say. Kept apart from the engine, which needs none of it. */
 import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
 import addFormats from 'ajv-formats';
+import { CHANGE_KINDS, catalogueFaults, withShopChanges, type ChangeKind, type ShopCatalogue } from '../catalogue/shop';
 import type { Catalogue } from '../catalogue/types';
+import type { Learned } from '../learn';
 import type { OrderEvent, OrderFile } from '../order/events';
 import type { Machine } from '../path/machine';
 import { migrateMachine } from '../path/migrate';
 import { machineFaults } from '../path/validate';
 import catalogueSchema from './schemas/catalogue.schema.json';
 import eventSchema from './schemas/event.schema.json';
+import learnedSchema from './schemas/learned.schema.json';
 import machineSchema from './schemas/machine.schema.json';
 import orderSchema from './schemas/order.schema.json';
+import shopSchema from './schemas/shop-catalogue.schema.json';
 
-export const schemas = { machine: machineSchema, event: eventSchema, order: orderSchema, catalogue: catalogueSchema };
+export const schemas = {
+  machine: machineSchema,
+  event: eventSchema,
+  order: orderSchema,
+  catalogue: catalogueSchema,
+  'shop-catalogue': shopSchema,
+  learned: learnedSchema,
+};
 
 /** A file or message that does not fit its format. `path` is a JSON pointer to the place at fault. */
 export class FormatError extends Error {
@@ -83,7 +94,37 @@ export function parseMachine(value: unknown): Machine {
 export const parseEvent = (value: unknown): OrderEvent => check<OrderEvent>(eventSchema, value);
 
 /** @throws FormatError with the path of the first fault. */
-export const parseCatalogue = (value: unknown): Catalogue => check<Catalogue>(catalogueSchema, value);
+export function parseCatalogue(value: unknown): Catalogue {
+  const catalogue = check<Catalogue>(catalogueSchema, value);
+  const fault = catalogueFaults(catalogue)[0];
+  if (fault) throw new FormatError(fault.path, fault.message);
+  return catalogue;
+}
+
+/** The shop's changes, together with the delivered catalogue. @throws FormatError with the path of the first fault. */
+export function parseShopCatalogue(value: unknown, delivered: Catalogue): ShopCatalogue {
+  const shop = check<ShopCatalogue>(shopSchema, value);
+  const whole = withShopChanges(delivered, shop);
+  try {
+    parseCatalogue(JSON.parse(JSON.stringify(whole)));
+  } catch (error) {
+    throw error instanceof FormatError ? inChange(shop, whole, error) : error;
+  }
+  return shop;
+}
+
+/** A fault in the whole catalogue, said of the change that brought it. */
+function inChange(shop: ShopCatalogue, whole: Catalogue, fault: FormatError): FormatError {
+  const [, kind, index, ...rest] = fault.path.split('/');
+  const id = CHANGE_KINDS.some((known) => known === kind) ? whole[kind as ChangeKind][Number(index)]?.id : undefined;
+  const at = shop.changes.findIndex((change) => change.kind === kind && change.id === id);
+  return at < 0
+    ? fault
+    : new FormatError(`/changes/${at}/fields${rest.length ? `/${rest.join('/')}` : ''}`, fault.reason);
+}
+
+/** @throws FormatError with the path of the first fault. */
+export const parseLearned = (value: unknown): Learned => check<Learned>(learnedSchema, value);
 
 const migrateOrder = (value: unknown): unknown =>
   typeof value === 'object' && value !== null && 'machine' in value

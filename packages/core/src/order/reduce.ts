@@ -121,7 +121,7 @@ const apply: Step = (state, event, machine, catalogue) => {
         );
       if (event.body.outcome === 'cured' && Object.values(state.proofs).some((proof) => !proof.passed))
         refuse('/body/outcome', 'A proof failed. Repeat it, or say that the repair did not cure.');
-      return { ...next, timers: [], closed: { ...event.body, at: event.at, by: event.by } };
+      return { ...next, timers: [], closed: { ...event.body, eventId: event.id, at: event.at, by: event.by } };
     }
   }
 };
@@ -252,7 +252,8 @@ export function judge(
     if (!target) refuse('/body/eventId', 'There is no such event in this order.');
     if (target?.type === 'taken-in')
       refuse('/body/eventId', 'The taking-in cannot be withdrawn; close the order instead.');
-    if (state.closed) refuse('/type', 'The order is closed; only notes can be added.');
+    if (state.closed && target?.type !== 'closed')
+      refuse('/type', 'The order is closed; withdraw the closing first, or add a note.');
     return reduceOrder(machine, catalogue, [...events, event]);
   }
   return apply(state, event, machine, catalogue);

@@ -66,7 +66,7 @@ export interface OrderState {
   readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
   readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
   readonly notes: readonly { readonly at: string; readonly by: string; readonly text: string }[];
-  readonly closed?: EventBodies['closed'] & { readonly at: string; readonly by: string };
+  readonly closed?: EventBodies['closed'] & { readonly eventId: string; readonly at: string; readonly by: string };
   /** Time of the last event, ms. */
   readonly lastMs: number;
 }

@@ -3,3 +3,4 @@ export * from './benchWork';
 export * from './tracer';
 export * from './habits';
 export * from './information';
+export * from './school';

@@ -36,7 +36,7 @@ export function rungsFor(
   const bore = cause.stop.station.params?.boreMm;
   return cause.mode.remedies
     .map((id) => remedyById(catalogue, id))
-    .filter((remedy): remedy is Remedy => remedy !== undefined)
+    .filter((remedy): remedy is Remedy => remedy !== undefined && !remedy.retired)
     .filter((remedy) => !tried.has(remedy.id))
     .filter((remedy) => remedy.boreAtLeastMm === undefined || bore === undefined || bore >= remedy.boreAtLeastMm)
     .filter((remedy) => !remedy.needsSolvent || material.solvent !== undefined)

@@ -1,0 +1,22 @@
+import type { Catalogue } from '@zealous/core';
+import { useEffect } from 'react';
+import { tracer } from '../workers/trace';
+import { useShopQuery } from './api';
+import { catalogueFrom } from './shopSlice';
+import { useAppSelector } from './store';
+
+/** How often the other phones' changes to the catalogue are asked for. */
+const POLL_MS = 60_000;
+
+/** The delivered catalogue with the shop's own changes. */
+export const useCatalogue = (): Catalogue => useAppSelector((root) => catalogueFrom(root.shop));
+
+/** Keeps this device and its tracer in step with what the shop has made of the catalogue. */
+export function useShopInStep(): void {
+  useShopQuery(undefined, { pollingInterval: POLL_MS, skipPollingIfUnfocused: true });
+  const shop = useAppSelector((root) => root.shop);
+  const useLearned = useAppSelector((root) => root.settings.useLearned);
+  useEffect(() => {
+    void tracer().setShop(shop, useLearned);
+  }, [shop, useLearned]);
+}

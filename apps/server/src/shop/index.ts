@@ -1,0 +1,2 @@
+export { shopRouter } from './routes';
+export { catalogueOf, keepLesson } from './service';

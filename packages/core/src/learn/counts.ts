@@ -1,0 +1,88 @@
+/**
+ * What the shop's own closed orders have taught, as counts. Counts add up: of orders, of families, of shops. Published
+ * schema: `docs/formats/learned.schema.json`.
+ */
+export interface ModeCount {
+  /** Orders in which it was the cause. */
+  readonly found: number;
+  /** Orders in which it would have been by the catalogue's own weights. */
+  readonly expected: number;
+}
+
+export interface CheckCount {
+  /** Times there was something to be seen, and times it was missed. */
+  readonly present: number;
+  readonly missed: number;
+  /** Times there was nothing to be seen, and times it was reported all the same. */
+  readonly absent: number;
+  readonly false: number;
+}
+
+export interface Counts {
+  readonly orders: number;
+  readonly modes: Readonly<Record<string, ModeCount>>;
+  /** By mode, dimension and value; the normal value is the empty word. Readings stand as `reads:name`. */
+  readonly shows: Readonly<Record<string, Readonly<Record<string, Readonly<Record<string, number>>>>>>;
+  readonly checks: Readonly<Record<string, CheckCount>>;
+}
+
+export interface Learned {
+  readonly format: 'zealous-tracer/learned';
+  readonly version: 1;
+  readonly shop: Counts;
+  readonly families: Readonly<Record<string, Counts>>;
+  readonly machines: Readonly<Record<string, Counts>>;
+}
+
+export const noCounts: Counts = { orders: 0, modes: {}, shows: {}, checks: {} };
+export const nothingLearned: Learned = {
+  format: 'zealous-tracer/learned',
+  version: 1,
+  shop: noCounts,
+  families: {},
+  machines: {},
+};
+
+type Tree = number | { readonly [key: string]: Tree };
+
+/** Adds two trees of numbers leaf by leaf. */
+function added<T extends Tree>(a: T | undefined, b: T | undefined): T {
+  if (a === undefined || b === undefined) return (a ?? b) as T;
+  if (typeof a === 'number' || typeof b === 'number') return (Number(a) + Number(b)) as T;
+  const keys = new Set([...Object.keys(a), ...Object.keys(b)]);
+  return Object.fromEntries([...keys].map((key) => [key, added(a[key], b[key])])) as T;
+}
+
+export const addCounts = (a: Counts, b: Counts): Counts =>
+  added(a as unknown as Tree, b as unknown as Tree) as unknown as Counts;
+
+/** What one order taught, with where it belongs. */
+export interface Lesson {
+  readonly family: string;
+  readonly machine: string;
+  readonly counts: Counts;
+}
+
+const into = (of: Readonly<Record<string, Counts>>, id: string, counts: Counts): Readonly<Record<string, Counts>> => ({
+  ...of,
+  [id]: addCounts(of[id] ?? noCounts, counts),
+});
+
+export const learn = (learned: Learned, { family, machine, counts }: Lesson): Learned => ({
+  ...learned,
+  shop: addCounts(learned.shop, counts),
+  families: into(learned.families, family, counts),
+  machines: into(learned.machines, machine, counts),
+});
+
+/** Two shops, or what was imported and what was found here. */
+export function together(a: Learned, b: Learned): Learned {
+  const merged = (x: Readonly<Record<string, Counts>>, y: Readonly<Record<string, Counts>>) =>
+    Object.entries(y).reduce((of, [id, counts]) => into(of, id, counts), x);
+  return {
+    ...a,
+    shop: addCounts(a.shop, b.shop),
+    families: merged(a.families, b.families),
+    machines: merged(a.machines, b.machines),
+  };
+}

@@ -1,0 +1,5 @@
+export * from './counts';
+export * from './lesson';
+export * from './apply';
+export * from './order';
+export * from './preview';
