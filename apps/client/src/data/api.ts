@@ -28,6 +28,9 @@ export const api = createApi({
       query: (machine) => ({ url: '/machines', method: 'POST', body: { machine } }),
       invalidatesTags: ['Machines'],
     }),
+    checkMachine: build.mutation<Machine, unknown>({
+      query: (machine) => ({ url: '/machines/check', method: 'POST', body: { machine } }),
+    }),
     changeMachine: build.mutation<Machine, { machine: Machine; was: Machine }>({
       query: (body) => ({ url: `/machines/${encodeURIComponent(body.was.id)}`, method: 'PUT', body }),
       invalidatesTags: ['Machines'],
@@ -78,6 +81,7 @@ export const {
   useMachineQuery,
   useAddMachineMutation,
   useChangeMachineMutation,
+  useCheckMachineMutation,
   useOrdersQuery,
   useOrderQuery,
   useShopQuery,

@@ -1,6 +1,7 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { api } from './api';
+import { builderReducer } from './builderSlice';
 import { draftReducer } from './draftSlice';
 import { ordersReducer } from './ordersSlice';
 import { settingsReducer } from './settingsSlice';
@@ -17,6 +18,7 @@ export function makeStore() {
       settings: settingsReducer,
       draft: draftReducer,
       shop: shopReducer,
+      builder: builderReducer,
       [api.reducerPath]: api.reducer,
     },
     middleware: (defaults) => defaults({ immutableCheck: false, serializableCheck: false }).concat(api.middleware),
@@ -30,6 +32,7 @@ export function makeStore() {
       save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
     if (now.shop !== last.shop) save('shop', now.shop);
     if (now.settings !== last.settings) save('settings', now.settings);
+    if (now.builder !== last.builder) save('builder', now.builder);
     if (now.draft !== last.draft) save('draft', now.draft);
     last = now;
   });

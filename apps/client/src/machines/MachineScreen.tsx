@@ -1,21 +1,25 @@
-import { familyName, routeOf, stationById, type Machine, type StationSuspicion } from '@zealous/core';
-import { useRouter } from 'expo-router';
+import { familyName, stationById, type Machine } from '@zealous/core';
+import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useMachineQuery, useOrdersQuery } from '../data/api';
+import { buildingBegun } from '../data/builderSlice';
+import { useAppDispatch } from '../data/store';
 import { orderHref } from '../orders/links';
 import { Card, Notice, Section } from '../ui/Card';
 import { Page, useWide } from '../ui/Page';
 import { saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
-import { Strand } from '../ui/strand/Strand';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+import { PathPicture } from './PathPicture';
 
 /** A machine: its path, what came of its visits, its description to take along. */
 export function MachineScreen({ id }: { readonly id: string }) {
   const wide = useWide();
+  const router = useRouter();
+  const dispatch = useAppDispatch();
   const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
   const [station, setStation] = useState<string | undefined>(undefined);
   if (!machine)
@@ -32,23 +36,27 @@ export function MachineScreen({ id }: { readonly id: string }) {
         ) : null}
       </Page>
     );
-  const route = routeOf(machine);
-  const plain: readonly StationSuspicion[] = route.stops.map((stop) => ({
-    station: stop.station.id,
-    name: stop.station.name,
-    suspicion: 0,
-    prior: 0,
-  }));
   return (
     <Page
       title={machine.name}
       back="/machines"
       head={
-        <Tap
-          label="Save JSON"
-          icon="save"
-          onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
-        />
+        <>
+          <Tap
+            label="Change"
+            icon="edit"
+            kind="quiet"
+            onPress={() => {
+              dispatch(buildingBegun({ machine, was: machine }));
+              router.push('/machines/builder' as Href);
+            }}
+          />
+          <Tap
+            label="Save JSON"
+            icon="save"
+            onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
+          />
+        </>
       }
     >
       <Text>{machine.summary}</Text>
@@ -58,17 +66,12 @@ export function MachineScreen({ id }: { readonly id: string }) {
       >{`${familyName(machine.family)}; strand ${machine.strandMm} mm; path up to ${machine.heat.limitC} °C`}</Text>
       <View style={wide ? styles.sideways : undefined}>
         <View style={styles.path}>
-          <Section title="Path">
-            <Strand
-              machine={machine}
-              route={route}
-              stations={plain}
-              cleared={[]}
-              width={wide ? 420 : 350}
-              onStation={setStation}
-              {...(station ? { chosen: station } : {})}
-            />
-          </Section>
+          <PathPicture
+            machine={machine}
+            onStation={setStation}
+            width={wide ? 420 : 350}
+            {...(station ? { chosen: station } : {})}
+          />
         </View>
         <View style={styles.grow}>
           <History id={id} />

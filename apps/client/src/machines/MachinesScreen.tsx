@@ -1,7 +1,12 @@
-import { familyName } from '@zealous/core';
+import { FAMILIES, familyName, machineOfFamily, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
-import { useMachinesQuery } from '../data/api';
+import { useState } from 'react';
+import { problemText, useCheckMachineMutation, useMachinesQuery } from '../data/api';
+import { buildingBegun } from '../data/builderSlice';
+import { useAppDispatch, useAppSelector } from '../data/store';
+import { pickFile } from '../ui/pickFile';
+import { Sheet } from '../ui/Sheet';
 import { Notice } from '../ui/Card';
 import { Page } from '../ui/Page';
 import { Tap } from '../ui/Tap';
@@ -10,9 +15,69 @@ import { space } from '../ui/tokens';
 
 export function MachinesScreen() {
   const router = useRouter();
+  const dispatch = useAppDispatch();
   const { data, isLoading, isError, refetch } = useMachinesQuery();
+  const under = useAppSelector((root) => root.builder.machine);
+  const [check] = useCheckMachineMutation();
+  const [templates, setTemplates] = useState(false);
+  const [failure, setFailure] = useState<string | undefined>(undefined);
+  const begin = (machine: Machine): void => {
+    dispatch(buildingBegun({ machine }));
+    router.push('/machines/builder' as Href);
+  };
+  const fromFile = async (): Promise<void> => {
+    const text = await pickFile('application/json,.json');
+    if (text === undefined) return;
+    try {
+      begin(await check(JSON.parse(text)).unwrap());
+    } catch (error) {
+      setFailure(
+        error instanceof SyntaxError
+          ? `The file is not JSON: ${error.message}. Choose a machine file.`
+          : `The file was not taken. ${problemText(error)}`,
+      );
+    }
+  };
   return (
     <Page title="Machines">
+      <View style={styles.row}>
+        <Tap label="Describe a machine" icon="plus" kind="main" onPress={() => setTemplates(true)} />
+        <Tap label="From a file" icon="save" onPress={() => void fromFile()} />
+      </View>
+      {failure ? (
+        <Text tone="fault" bold live>
+          {failure}
+        </Text>
+      ) : null}
+      {under ? (
+        <Notice
+          title={`${under.name} is being described`}
+          text="It is kept on this device until it is stored or given up."
+          action="Go on"
+          onAction={() => router.push('/machines/builder' as Href)}
+        />
+      ) : null}
+      {templates ? (
+        <Sheet title="Which is nearest?" open onClose={() => setTemplates(false)}>
+          <Text tone="soft">
+            Everything about it can be changed afterwards; a converted machine differs from its label.
+          </Text>
+          {FAMILIES.map((family) => (
+            <Tap
+              key={family.id}
+              label={family.name}
+              onPress={() => {
+                setTemplates(false);
+                begin(machineOfFamily(family.id, 'new-machine', 'New machine'));
+              }}
+            >
+              <Text kind="small" tone="soft">
+                {family.summary}
+              </Text>
+            </Tap>
+          ))}
+        </Sheet>
+      ) : null}
       {isLoading ? <Notice title="Fetching the machines …" /> : null}
       {isError && !data ? (
         <Notice
@@ -25,7 +90,7 @@ export function MachinesScreen() {
       {data?.length === 0 ? (
         <Notice
           title="No machine yet"
-          text="Machines are described in the project’s open format; the demo brings two."
+          text="Machines are described in the project’s open format; the demo brings ten."
         />
       ) : null}
       <View style={styles.list}>
@@ -49,6 +114,7 @@ export function MachinesScreen() {
 }
 
 const styles = StyleSheet.create({
-  list: { gap: space.s },
+  row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
+  list: { gap: space.s, marginTop: space.m },
   start: { justifyContent: 'flex-start' },
 });

@@ -1,5 +1,10 @@
-import type { Assessment } from '@zealous/core';
+import { minutesText, type Assessment } from '@zealous/core';
+import { useState } from 'react';
 import { Pressable, StyleSheet, View } from 'react-native';
+import { Tap } from '../ui/Tap';
+import { settingsChanged } from '../data/settingsSlice';
+import { useAppDispatch, useAppSelector } from '../data/store';
+import { Choice } from '../ui/Choice';
 import { Sheet } from '../ui/Sheet';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
@@ -22,6 +27,7 @@ export function OtherChecks({
       <Text kind="small" tone="soft">
         Ranked by the minutes to a proved repair that may be expected when the check is done next.
       </Text>
+      <Habits assessment={assessment} />
       {assessment.checks.map((check) => {
         const more = check.expectedMinutes - best;
         return (
@@ -56,7 +62,54 @@ export function OtherChecks({
   );
 }
 
+/** A fixed order of the trade may be kept to; what it would do now, and what that costs more, stands beside it. */
+function Habits({ assessment }: { readonly assessment: Assessment }) {
+  const dispatch = useAppDispatch();
+  const habit = useAppSelector((root) => root.settings.habit);
+  const [open, setOpen] = useState(false);
+  const kept = assessment.habits.find((item) => item.id === habit);
+  return (
+    <View style={styles.habits}>
+      <Tap
+        label={`Order kept to: ${kept?.name ?? 'the tracer’s'}`}
+        hint="Change"
+        kind="quiet"
+        icon="chevron-down"
+        onPress={() => setOpen(!open)}
+        style={styles.start}
+      />
+      {open ? (
+        <Choice
+          label="Order"
+          options={[
+            { id: NONE, label: 'The tracer’s' },
+            ...assessment.habits.map(({ id, name }) => ({ id, label: name })),
+          ]}
+          chosen={[habit ?? NONE]}
+          onToggle={(id) => dispatch(settingsChanged({ habit: id === NONE ? undefined : id }))}
+        />
+      ) : null}
+      {open || kept ? (
+        <Text kind="small" tone="soft">
+          {kept
+            ? kept.check
+              ? `Now it would be: ${kept.check}; about ${minutesText(kept.moreMinutes ?? 0)} more than the tracer’s choice.`
+              : 'It has come to its end: nothing is left to look at in its order.'
+            : assessment.habits
+                .filter((item) => item.check)
+                .map((item) => `${item.name} +${minutesText(item.moreMinutes ?? 0)}`)
+                .join('; ')}
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+const NONE = 'none';
+
 const styles = StyleSheet.create({
+  habits: { gap: space.xs },
+  start: { alignSelf: 'flex-start', paddingHorizontal: 0 },
   item: { borderWidth: 1, borderRadius: radius.m, padding: space.m, gap: space.xs, minHeight: 48 },
   row: { flexDirection: 'row', gap: space.s, alignItems: 'baseline' },
   grow: { flex: 1 },

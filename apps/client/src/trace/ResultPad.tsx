@@ -28,6 +28,8 @@ export interface ResultPadProps {
   readonly onNotDone: (why: string) => void;
   readonly onHeat: (targetC: number) => void;
   readonly onAnother: () => void;
+  /** Opens the reasons; where they stand beside the check there is no need. */
+  readonly onWhy?: () => void;
   /** Takes the last finding back; there until this check is begun. */
   readonly onUndo?: () => void;
 }
@@ -50,12 +52,12 @@ export function ResultPad({
   onNotDone,
   onHeat,
   onAnother,
+  onWhy,
   onUndo,
 }: ResultPadProps) {
   const palette = usePalette();
   const catalogue = useCatalogue();
   const place = useCheckPlace(machine, lane, check.key);
-  const [why, setWhy] = useState(false);
   const [number, setNumber] = useState<string | undefined>(undefined);
   const [notDone, setNotDone] = useState(false);
   if (!place) return null;
@@ -143,11 +145,7 @@ export function ResultPad({
         {check.opens.length > 0 ? <Text bold>{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
         <Text>{check.how}</Text>
         <View>
-          {(why ? check.because : check.because.slice(0, 1)).map((line, i) => (
-            <Text key={line} kind="small" tone="soft">
-              {i === 0 ? `Because: ${line}` : line}
-            </Text>
-          ))}
+          <Text kind="small" tone="soft">{`Because: ${check.because[0] ?? ''}`}</Text>
         </View>
       </ScrollView>
       <View style={[styles.grid, styles.foot]}>
@@ -175,13 +173,7 @@ export function ResultPad({
       <View style={styles.row}>
         <Tap label="Not sure" kind="quiet" onPress={() => onResult(NOT_SURE)} style={styles.slim} />
         <Tap label="Could not do it" kind="quiet" onPress={() => setNotDone(true)} style={styles.slim} />
-        <Tap
-          label={why ? 'Less' : 'Why'}
-          hint="Why this check"
-          kind="quiet"
-          onPress={() => setWhy(!why)}
-          style={styles.slim}
-        />
+        {onWhy ? <Tap label="Why" hint="Why this check" kind="quiet" onPress={onWhy} style={styles.slim} /> : null}
         <Tap label="Other" hint="Choose another check" kind="quiet" onPress={onAnother} style={styles.slim} />
       </View>
     </View>

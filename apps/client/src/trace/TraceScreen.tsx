@@ -1,22 +1,26 @@
-import { benchAt, percent, routeOf, type Assessment, type RankedCheck } from '@zealous/core';
+import { benchAt, routeOf, type RankedCheck } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Notice } from '../ui/Card';
 import { useWide } from '../ui/Page';
 import { Strand } from '../ui/strand/Strand';
-import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
+import { ClearedSheet } from './ClearedSheet';
+import { BesideCheck, UnderStrand } from './Counsel';
+import { EnoughKnown } from './EnoughKnown';
 import { OtherChecks } from './OtherChecks';
 import { ResultPad } from './ResultPad';
 import { StationSheet } from './StationSheet';
 import { useAssessment } from './useAssessment';
 import { useTraceKeys } from './useTraceKeys';
+import { WhyBody, WhySheet } from './WhySheet';
 
 const STRAND_WIDE = 440;
 
@@ -28,12 +32,15 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const wide = useWide();
   const { width, height } = useWindowDimensions();
   const now = useClock(5000);
-  const { assessment, change, failure, fresh } = useAssessment(machine, state);
-  const [station, setStation] = useState<string | undefined>(undefined);
+  const habit = useAppSelector((root) => root.settings.habit);
   /** The technician's own choice; it holds until the next finding. */
   const [choice, setChoice] = useState<{ readonly key?: string; readonly at: number } | undefined>(undefined);
+  const { assessment, standing, change, failure, fresh } = useAssessment(machine, state, choice?.key);
+  const [station, setStation] = useState<string | undefined>(undefined);
   const [goOn, setGoOn] = useState(false);
   const [list, setList] = useState(false);
+  const [why, setWhy] = useState(false);
+  const [map, setMap] = useState(false);
   const [room, setRoom] = useState(0);
   const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
   const findings = state.findings.length + state.notDone.length;
@@ -42,10 +49,16 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const setPicked = (key: string): void => setChoice({ key, at: findings });
 
   const bench = benchAt(machine, state, now);
+  const byKey = (key: string | undefined): RankedCheck | undefined =>
+    key === undefined ? undefined : assessment?.checks.find((item) => item.key === key);
+  const byHabit = habit ? assessment?.habits.find((item) => item.id === habit)?.key : undefined;
   const check =
-    assessment?.checks.find((item) => item.key === picked) ??
+    byKey(picked) ??
+    byKey(byHabit) ??
+    byKey(standing) ??
     assessment?.checks.find((item) => !item.done) ??
     assessment?.checks[0];
+  // What was shown first stays until it is answered; advice to repair that a longer look brings is said beside it.
   const stop = assessment?.advice.kind === 'repair' && !goOn && picked === undefined;
   const last = [...state.findings, ...state.notDone].at(-1);
 
@@ -94,7 +107,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         width={wide ? STRAND_WIDE - 1 : width}
         {...(wide || room === 0 ? {} : { fit: room })}
       />
-      {assessment.elsewhere >= 0.05 ? <Elsewhere assessment={assessment} /> : null}
+      <UnderStrand assessment={assessment} onCleared={() => setMap(true)} />
     </ScrollView>
   );
   return (
@@ -120,12 +133,24 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
               onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
+              {...(wide ? {} : { onWhy: () => setWhy(true) })}
               onAnother={() => {
                 setChoice({ at: findings });
                 setList(true);
               }}
             />
-            {assessment.advice.nearTie ? <NearTie check={check} /> : null}
+            <BesideCheck assessment={assessment} check={check} habit={habit} onTake={setPicked} />
+            {wide ? (
+              <ScrollView
+                style={styles.grow}
+                contentContainerStyle={styles.panelBody}
+                tabIndex={0}
+                role="region"
+                aria-label="Why this check"
+              >
+                <WhyBody assessment={assessment} check={check} />
+              </ScrollView>
+            ) : null}
           </>
         ) : (
           <ScrollView contentContainerStyle={styles.panelBody}>
@@ -171,6 +196,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
           }}
         />
       ) : null}
+      {map ? <ClearedSheet assessment={assessment} onClose={() => setMap(false)} /> : null}
+      {why && check ? <WhySheet assessment={assessment} check={check} onClose={() => setWhy(false)} /> : null}
       {list ? (
         <OtherChecks
           assessment={assessment}
@@ -196,74 +223,10 @@ function ChangeLine({ change }: { readonly change?: string | undefined }) {
   );
 }
 
-function NearTie({ check }: { readonly check?: RankedCheck | undefined }) {
-  return (
-    <Text kind="small" tone="soft" style={styles.tie}>
-      {`Near-tie: the next best would take about as long${check ? '; the gentler one stands here' : ''}.`}
-    </Text>
-  );
-}
-
-function Elsewhere({ assessment }: { readonly assessment: Assessment }) {
-  return (
-    <View style={styles.elsewhere}>
-      <Text kind="small" tone="doubt" bold>{`Something not on the list: ${percent(assessment.elsewhere)}`}</Text>
-    </View>
-  );
-}
-
-interface EnoughProps {
-  readonly assessment: Assessment;
-  readonly onRepair: (station: string, mode: string, advised: boolean) => void;
-  readonly onGoOn: () => void;
-  readonly onOther: () => void;
-  readonly onUndo?: () => void;
-}
-
-function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: EnoughProps) {
-  const { advice, causes } = assessment;
-  const name = (station: string): string =>
-    assessment.stations.find((item) => item.station === station)?.name ?? station;
-  const advised = causes.find((cause) => cause.station === advice.station && cause.mode === advice.mode);
-  const others = causes.filter((cause) => cause !== advised).slice(0, 3);
-  return (
-    <View style={styles.column}>
-      <Text kind="large" bold heading={2}>
-        Repair now: enough is known
-      </Text>
-      <Text>{advice.text}</Text>
-      {advised ? (
-        <Tap
-          label={`Repair ${name(advised.station)}: ${advised.name.toLowerCase()}, ${percent(advised.suspicion)}`}
-          icon="repair"
-          kind="main"
-          onPress={() => onRepair(advised.station, advised.mode, true)}
-        />
-      ) : null}
-      {others.map((cause) => (
-        <Tap
-          key={`${cause.station}/${cause.mode}`}
-          label={`${name(cause.station)}: ${cause.name.toLowerCase()}, ${percent(cause.suspicion)}`}
-          onPress={() => onRepair(cause.station, cause.mode, false)}
-        />
-      ))}
-      <View style={styles.choices}>
-        <Tap label="Go on checking" kind="quiet" onPress={onGoOn} />
-        <Tap label="Choose a check" kind="quiet" onPress={onOther} />
-        {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} /> : null}
-      </View>
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
   grow: { flex: 1 },
   sideways: { flexDirection: 'row' },
   panel: { borderTopWidth: 1, paddingTop: space.s },
   panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
   change: { paddingHorizontal: space.l, paddingBottom: space.xs },
-  choices: { flexDirection: 'row', justifyContent: 'space-between', flexWrap: 'wrap' },
-  tie: { paddingHorizontal: space.l, paddingBottom: space.s },
-  elsewhere: { paddingHorizontal: space.l, paddingBottom: space.m },
-  column: { gap: space.s },
 });

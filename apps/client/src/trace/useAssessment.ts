@@ -1,13 +1,15 @@
 import { benchAt, whatChanged, type Assessment, type Machine, type OrderState } from '@zealous/core';
 import { useEffect, useRef, useState } from 'react';
 import { useClock } from '../data/useClock';
+import { useAppSelector } from '../data/store';
 import { tracer } from '../workers/trace';
 
 export interface AssessmentView {
   readonly assessment?: Assessment;
+  /** Key of the check that was shown first for these findings: it stays under the thumb when a longer look prefers another. */
+  readonly standing?: string;
   /** What the last finding changed. */
   readonly change?: string;
-  readonly working: boolean;
   /** It holds for the findings as they stand; while it does not, another tap would answer a check that is gone. */
   readonly fresh: boolean;
   readonly failure?: string;
@@ -18,10 +20,21 @@ interface Known {
   readonly assessment: Assessment;
 }
 
-/** The assessment of an order, worked out in the worker; again when a finding comes or the machine has cooled noticeably. */
-export function useAssessment(machine: Machine, state: OrderState): AssessmentView {
+/** So long the first answer is held back for the better one; longer, and it is shown alone. */
+const PATIENCE_MS = 350;
+
+const bestKey = (assessment: Assessment): string | undefined =>
+  assessment.advice.kind === 'repair' ? undefined : assessment.checks.find((check) => !check.done)?.key;
+
+/**
+ * The assessment of an order, worked out in the worker: one check ahead at once, two checks ahead as soon as may be; again
+ * when a finding comes, another check is picked (`own`, which is then compared as far ahead), the shop's catalogue changes or the machine has cooled noticeably.
+ */
+export function useAssessment(machine: Machine, state: OrderState, own?: string): AssessmentView {
   const now = useClock(15_000);
-  const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ working: true, fresh: false });
+  const shop = useAppSelector((root) => root.shop);
+  const useLearned = useAppSelector((root) => root.settings.useLearned);
+  const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ fresh: false });
   const last = useRef<Known | undefined>(undefined);
   const bench = benchAt(machine, state, now);
   // The machine cools all the time; the decision needs only a coarse step of it.
@@ -36,30 +49,47 @@ export function useAssessment(machine: Machine, state: OrderState): AssessmentVi
 
   useEffect(() => {
     let stale = false;
+    let shown = false;
     const at = { temperatureC: temperature, power: state.power, off: new Set(state.off) };
-    tracer()
-      .assess(machine, state, at)
-      .then((assessment) => {
-        if (stale) return;
-        const before = last.current;
-        const moved = before && before.findings !== findings ? whatChanged(before.assessment, assessment) : undefined;
-        last.current = { findings, assessment };
-        setView((old) => ({
+    const show = (assessment: Assessment): void => {
+      if (stale) return;
+      const before = last.current;
+      const moved = before && before.findings !== findings ? whatChanged(before.assessment, assessment) : undefined;
+      last.current = { findings, assessment };
+      const first = !shown;
+      shown = true;
+      setView((old) => {
+        const standing = first ? bestKey(assessment) : old.standing;
+        const change = moved ?? old.change;
+        return {
           assessment,
           findings,
-          working: false,
           fresh: true,
-          ...((moved ?? old.change) ? { change: moved ?? old.change } : {}),
-        }));
-      })
-      .catch((error: unknown) => {
-        if (!stale) setView((old) => ({ ...old, working: false, failure: (error as Error).message }));
+          ...(standing === undefined ? {} : { standing }),
+          ...(change === undefined ? {} : { change }),
+        };
       });
+    };
+    const fail = (error: unknown): void => {
+      if (!stale) setView((old) => ({ ...old, failure: (error as Error).message }));
+    };
+    const deeper = tracer()
+      .assess(machine, state, at)
+      .then((first) => {
+        const late = setTimeout(() => show(first), PATIENCE_MS);
+        return tracer()
+          .assessDeeper(machine, state, at, own === undefined ? [] : [own])
+          .then((second) => {
+            clearTimeout(late);
+            show(second);
+          });
+      });
+    deeper.catch(fail);
     return () => {
       stale = true;
     };
     // `findings` and `benchKey` stand for everything in the state that the answer depends on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [machine, findings, benchKey]);
+  }, [machine, findings, benchKey, shop, useLearned, own]);
   return { ...view, fresh: view.findings === findings };
 }

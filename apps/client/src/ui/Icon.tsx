@@ -8,6 +8,10 @@ import Flame from 'lucide-react-native/icons/flame';
 import Hourglass from 'lucide-react-native/icons/hourglass';
 import Inbox from 'lucide-react-native/icons/inbox';
 import OctagonAlert from 'lucide-react-native/icons/octagon-alert';
+import GripVertical from 'lucide-react-native/icons/grip-vertical';
+import Trash from 'lucide-react-native/icons/trash-2';
+import BookOpen from 'lucide-react-native/icons/book-open';
+import Pencil from 'lucide-react-native/icons/pencil';
 import Plus from 'lucide-react-native/icons/plus';
 import Power from 'lucide-react-native/icons/power';
 import Printer from 'lucide-react-native/icons/printer';
@@ -33,6 +37,10 @@ const ICONS: Readonly<Record<string, typeof Check>> = {
   heat: Flame,
   help: CircleHelp,
   machine: Spline,
+  move: GripVertical,
+  remove: Trash,
+  catalogue: BookOpen,
+  edit: Pencil,
   offline: WifiOff,
   plus: Plus,
   power: Power,

@@ -44,11 +44,11 @@ const service = {
     const kept = keptMachine(machine);
     return assess(kept, belief(kept), state, bench);
   },
-  /** Two checks ahead, within a time limit. */
-  assessDeeper: (machine: Machine, state: OrderState, bench: Bench) => {
+  /** Two checks ahead, within a time limit; `also` are checks to be compared as far ahead. */
+  assessDeeper: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {
     const kept = keptMachine(machine);
     const until = performance.now() + LONGEST_MS;
-    return assess(kept, belief(kept), state, bench, { depth: 2, expired: () => performance.now() > until });
+    return assess(kept, belief(kept), state, bench, { depth: 2, also, expired: () => performance.now() > until });
   },
   stationCase: (machine: Machine, state: OrderState, station: string) => {
     const kept = keptMachine(machine);

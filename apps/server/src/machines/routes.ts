@@ -13,6 +13,11 @@ export function machinesRouter(db: DataSource): Router {
   router.get('/:id', async (request, response) => {
     response.json(await machineById(db, request.params.id));
   });
+  // A file before it is taken: in the present version, or where it is at fault.
+  router.post('/check', async (request, response) => {
+    const { machine } = await valid(NewMachine, request.body);
+    response.json(migrateMachine(machine));
+  });
   router.post('/', async (request, response) => {
     const { machine } = await valid(NewMachine, request.body);
     response.status(201).json(await addMachine(db, migrateMachine(machine) as Machine));

@@ -1,10 +1,12 @@
-import type { Bench } from '../access/bench';
+import { WAITING_RATE, type Bench } from '../access/bench';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import type { OrderState } from '../order/state';
 import { causesOf } from './causes';
-import { clearing, spansOf, type ClearedSpan, type StationSuspicion } from './cleared';
+import { habitAdvice, leadingPairs, meanwhileOf, unexplained, whatWouldChange } from './counsel';
+import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } from './assessment';
+import { clearing, spansOf, type StationSuspicion } from './cleared';
 import type { Case } from './context';
 import { decide, type CheckForecast, type Decision, type Search } from './decide';
 import {
@@ -38,80 +40,21 @@ export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState
   };
 }
 
-export interface CauseSuspicion {
-  readonly station: string;
-  readonly mode: string;
-  readonly name: string;
-  readonly suspicion: number;
-}
-
-export interface RankedOutcome {
-  readonly result: string;
-  readonly label: string;
-  readonly probability: number;
-  readonly minutesAfter: number;
-  readonly moves: readonly {
-    readonly station: string;
-    readonly name: string;
-    readonly from: number;
-    readonly to: number;
-  }[];
-}
-
-export interface RankedCheck {
-  readonly key: string;
-  readonly check: string;
-  readonly station: string;
-  readonly name: string;
-  readonly handsOnMinutes: number;
-  readonly waitingMinutes: number;
-  readonly heat: 'any' | 'cold' | 'hot';
-  readonly power: 'any' | 'off' | 'on';
-  readonly opens: readonly string[];
-  readonly openIds: readonly string[];
-  readonly hotC: number;
-  readonly how: string;
-  readonly cautions: readonly string[];
-  readonly tools: readonly string[];
-  readonly priceParts: readonly string[];
-  /** Expected bench minutes to a proved repair when this is done next. */
-  readonly expectedMinutes: number;
-  /** Against repairing at once; positive when the check saves time. */
-  readonly savesMinutes: number;
-  readonly bits: number;
-  readonly done: boolean;
-  readonly because: readonly string[];
-  readonly outcomes: readonly RankedOutcome[];
-}
-
-export interface Advice {
-  readonly kind: 'check' | 'repair';
-  readonly text: string;
-  readonly nearTie: boolean;
-  readonly repairMinutes: number;
-  readonly checkMinutes?: number;
-  /** Where repair would begin. */
-  readonly station?: string;
-  readonly mode?: string;
-  readonly remedy?: string;
-}
-
-export interface Assessment {
-  readonly stations: readonly StationSuspicion[];
-  readonly causes: readonly CauseSuspicion[];
-  readonly elsewhere: number;
-  readonly cleared: readonly ClearedSpan[];
-  readonly checks: readonly RankedCheck[];
-  readonly advice: Advice;
-}
-
-function rank(model: Model, p: readonly number[], forecast: CheckForecast, repairMinutes: number): RankedCheck {
+function rank(
+  model: Model,
+  p: readonly number[],
+  forecast: CheckForecast,
+  decision: Decision,
+  bench: Bench,
+): RankedCheck {
   const { place, price } = forecast;
+  const { repairMinutes } = decision;
   const outcomes = forecast.outcomes.map((item): RankedOutcome => ({
     result: item.outcome.result,
     label: item.outcome.label,
     probability: item.probability,
     minutesAfter: item.minutes,
+    stations: byStation(model, item.share),
     moves: movedBy(model, p, item.share),
   }));
   const saves = repairMinutes - forecast.expectedMinutes;
@@ -143,6 +86,17 @@ function rank(model: Model, p: readonly number[], forecast: CheckForecast, repai
     cautions: place.check.cautions ?? [],
     tools: place.check.tools ?? [],
     priceParts: priceWords(forecast),
+    parts: [
+      { what: 'heating', minutes: WAITING_RATE * price.heatingMin },
+      { what: 'cooling', minutes: WAITING_RATE * price.coolingMin },
+      { what: 'switching', minutes: price.powerMin },
+      { what: 'opening', minutes: price.openingMin },
+      { what: 'the check', minutes: place.check.minutes },
+      { what: 'its risk', minutes: place.check.risk ?? 0 },
+    ],
+    afterMinutes: forecast.expectedMinutes - forecast.checkMinutes,
+    depth: forecast.depth,
+    meanwhile: meanwhileOf(decision, bench, place.key),
     expectedMinutes: forecast.expectedMinutes,
     savesMinutes: saves,
     bits: forecast.bits,
@@ -152,8 +106,17 @@ function rank(model: Model, p: readonly number[], forecast: CheckForecast, repai
   };
 }
 
+/** No repair on the list is worth trying any more: take it apart and look at everything, or ask. */
+const nothingListed = (decision: Decision): Advice => ({
+  kind: 'repair',
+  text: `No single repair is likely enough to be tried first. Take the path apart and look at every part (about ${minutesText(decision.repairMinutes)}), or ask somebody who has done it.`,
+  nearTie: decision.nearTie,
+  repairMinutes: decision.repairMinutes,
+});
+
 function adviceOf(model: Model, p: readonly number[], decision: Decision): Advice {
   const group = model.groups[decision.repairOrder[0] ?? -1];
+  if (!group && decision.advice === 'repair') return nothingListed(decision);
   const best = decision.checks.find((check) => !check.done);
   const likeliest = group && [...group.causes].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0))[0];
   const cause = likeliest === undefined ? undefined : model.causes[likeliest];
@@ -244,13 +207,20 @@ export function assess(
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
   const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
+  const changer = whatWouldChange(model, suspicion, decision);
+  const elsewhere = p.at(-1) ?? 0;
   return {
     stations,
     causes,
-    elsewhere: p.at(-1) ?? 0,
+    elsewhere,
     cleared: spansOf(stations),
-    checks: decision.checks.map((forecast) => rank(model, p, forecast, decision.repairMinutes)),
+    checks: decision.checks.map((forecast) => rank(model, p, forecast, decision, bench)),
     advice: adviceOf(model, p, decision),
+    pairs: leadingPairs(model, suspicion),
+    ...(changer ? { changer } : {}),
+    unexplained:
+      elsewhere > Math.max(...causes.map((cause) => cause.suspicion)) ? unexplained(model, suspicion, evidence) : [],
+    habits: habitAdvice(model, decision),
   };
 }
 

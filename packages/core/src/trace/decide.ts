@@ -1,5 +1,6 @@
 import type { Bench, Price } from '../access/bench';
 import type { Outcome } from './likelihood';
+import { byHabit, HABITS } from './habits';
 import { Lookahead } from './lookahead';
 import { Forecasts } from './forecasts';
 import { liveOf, type Live, type Model } from './model';
@@ -45,6 +46,8 @@ export interface Decision {
 export interface Search {
   /** 1: repair after the answer. 2: one more check may follow. */
   readonly depth: 1 | 2;
+  /** Keys of checks that are looked at as far ahead as the leading ones, so that they can be compared. */
+  readonly also?: readonly string[];
   /** Asked between checks; once it says so, the best so far is given. */
   readonly expired?: () => boolean;
 }
@@ -188,7 +191,15 @@ export function decide(
     ahead.seconds = [...new Set([...telling.slice(0, SECOND_CHECKS / 2), ...open])]
       .slice(0, SECOND_CHECKS)
       .map((check) => check.index);
-    const firsts = [...new Set([...open.slice(0, FIRST_CHECKS - 4), ...telling])].slice(0, FIRST_CHECKS);
+    const asked = open.filter((check) => search.also?.includes(check.place.key));
+    const kept = HABITS.flatMap((habit) => byHabit(habit, model, open) ?? []);
+    const firsts = [
+      ...new Set([
+        ...[...new Set([...open.slice(0, FIRST_CHECKS - 4), ...telling])].slice(0, FIRST_CHECKS),
+        ...asked,
+        ...kept,
+      ]),
+    ];
     const least = ahead.leastPossible(p, bench);
     let best = Math.min(repairMinutes, open[0]?.expectedMinutes ?? Infinity);
     const deeper = new Map<number, CheckForecast>();
@@ -197,7 +208,8 @@ export function decide(
         complete = false;
         break;
       }
-      if (check.checkMinutes + least > best + NEAR_TIE_MIN) continue;
+      const compared = asked.includes(check) || kept.includes(check);
+      if (!compared && check.checkMinutes + least > best + NEAR_TIE_MIN) continue;
       const expectedMinutes = ahead.checkingTwice(check.index, p, bench, weights.get(check.index));
       best = Math.min(best, expectedMinutes);
       deeper.set(check.index, { ...check, expectedMinutes, depth: 2 });

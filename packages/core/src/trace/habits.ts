@@ -1,4 +1,6 @@
 import type { StationKind } from '../path/machine';
+import type { CheckForecast } from './decide';
+import type { Model } from './model';
 
 /** A fixed order of the trade: places are taken on kind by kind, whatever was found. */
 export interface Habit {
@@ -60,3 +62,22 @@ export const HABITS: readonly Habit[] = [
     ],
   },
 ];
+
+/** A habit goes to the first kind of place that still has an open check of its own, and there takes the quickest. */
+export function byHabit(
+  { kinds }: Habit,
+  model: Pick<Model, 'route'>,
+  checks: readonly CheckForecast[],
+): CheckForecast | undefined {
+  const kindOf = new Map(model.route.stops.map(({ station }) => [station.id, station.kind]));
+  for (const group of kinds) {
+    const own = checks
+      .filter(({ place, done }) => {
+        const kind = kindOf.get(place.station);
+        return !done && kind !== undefined && group.includes(kind) && place.check.reach !== 'span';
+      })
+      .sort((a, b) => a.price.opened.length - b.price.opened.length || a.checkMinutes - b.checkMinutes)[0];
+    if (own) return own;
+  }
+  return undefined;
+}

@@ -1,5 +1,4 @@
 import type { ClearedSpan, Machine, RankedCheck, Route, StationSuspicion } from '@zealous/core';
-import { laneRuns } from '@zealous/core';
 import { area, curveMonotoneY } from 'd3-shape';
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
@@ -181,7 +180,7 @@ function ClearedMark({
   );
 }
 
-/** The lanes that are not in use, as thin lines that merge where they merge. */
+/** What is not in use: lanes that merge into this path where they merge, and another head as a path of its own. */
 function OtherLanes({
   machine,
   route,
@@ -193,24 +192,41 @@ function OtherLanes({
   readonly rows: readonly Row[];
   readonly stroke: string;
 }) {
-  const others = laneRuns(machine).filter((run) => run.id !== route.lane && run.into !== undefined);
-  const merge = rows.find((row) => row.id === others[0]?.into);
-  if (!merge) return null;
   const top = rows[0]?.top ?? 0;
+  const last = rows.at(-1);
+  const bottom = last ? last.top + last.height : top;
+  const used = new Set(route.stops.map((stop) => stop.run));
+  const others = machine.runs.filter((run) => !used.has(run.id));
   return (
     <G>
       {others.map((run, i) => {
         const x = 8 + i * 9;
-        return (
-          <Path
-            key={run.id}
-            d={`M${x} ${top} V${merge.top - 22} C${x} ${merge.top - 6} ${AXIS - 20} ${merge.top - 14} ${AXIS - 16 + i * 5} ${merge.top + 3}`}
-            fill="none"
-            stroke={stroke}
-            strokeWidth={1.5}
-            strokeDasharray="5 3"
-          />
-        );
+        const merge = run.into === undefined ? undefined : rows.find((row) => row.id === run.into);
+        const pen = { fill: 'none', stroke, strokeWidth: 1.5, strokeDasharray: '5 3' };
+        if (merge) {
+          // Where the merge lies near the top there is little room for the bend.
+          const bend = Math.min(22, merge.top - top);
+          return (
+            <Path
+              key={run.id}
+              d={`M${x} ${top} V${merge.top - bend} C${x} ${merge.top - 6} ${AXIS - 20} ${merge.top - 14} ${AXIS - 16 + i * 5} ${merge.top + 3}`}
+              {...pen}
+            />
+          );
+        }
+        const tip = bottom - 12;
+        return run.into === undefined ? (
+          <G key={run.id}>
+            <Path d={`M${x + 4} ${top} V${tip - 10}`} {...pen} />
+            <Path
+              d={`M${x - 3} ${tip - 10} h14 v6 l-5 7 h-4 l-5 -7 Z`}
+              fill="none"
+              stroke={stroke}
+              strokeWidth={1.5}
+              strokeLinejoin="round"
+            />
+          </G>
+        ) : null;
       })}
     </G>
   );

@@ -1,0 +1,1 @@
+export { BuilderScreen as default } from '../../src/machines/BuilderScreen';

@@ -1,0 +1,97 @@
+import { minutesText, percent, type Assessment, type RankedCheck } from '@zealous/core';
+import { StyleSheet, View } from 'react-native';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+/** Under the strand: two causes at once, something not on the list and what speaks for it, and the map of what is cleared. */
+export function UnderStrand({
+  assessment,
+  onCleared,
+}: {
+  readonly assessment: Assessment;
+  readonly onCleared: () => void;
+}) {
+  const { elsewhere, unexplained, pairs } = assessment;
+  const cleared = assessment.stations.filter((station) => station.clearedBy !== undefined).length;
+  return (
+    <View style={styles.under}>
+      {elsewhere >= 0.05 ? (
+        <Text kind="small" tone="doubt" bold>{`Something not on the list: ${percent(elsewhere)}`}</Text>
+      ) : null}
+      {unexplained.map((label) => (
+        <Text key={label} kind="small" tone="doubt">{`No listed cause explains: ${label}`}</Text>
+      ))}
+      {pairs.map((pair) => (
+        <Text key={pair.text} kind="small" tone="doubt">{`Two at once, ${percent(pair.share)}: ${pair.text}`}</Text>
+      ))}
+      <Tap
+        label={
+          cleared === 0 ? 'Nothing is cleared yet' : `${cleared} of ${assessment.stations.length} cleared: by what?`
+        }
+        kind="quiet"
+        disabled={cleared === 0}
+        onPress={onCleared}
+        style={styles.start}
+      />
+    </View>
+  );
+}
+
+export interface BesideProps {
+  readonly assessment: Assessment;
+  readonly check: RankedCheck;
+  /** A fixed order of the trade that is kept to. */
+  readonly habit?: string | undefined;
+  readonly onTake: (key: string) => void;
+}
+
+/** Lines beside the check: what may be done meanwhile, a better one found by a longer look, what the habit costs. */
+export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
+  const best = assessment.checks.find((item) => !item.done);
+  const gain = best ? check.expectedMinutes - best.expectedMinutes : 0;
+  const kept = assessment.habits.find((item) => item.id === habit);
+  const byHabit = kept?.key === check.key;
+  return (
+    <View style={styles.beside}>
+      {check.meanwhile.map((item) => (
+        <Tap
+          key={item.key}
+          label={`Meanwhile: ${item.name}`}
+          kind="quiet"
+          onPress={() => onTake(item.key)}
+          style={styles.slim}
+        >
+          <Text kind="small" tone="soft">{`${minutesText(item.minutes)}, while it heats or cools`}</Text>
+        </Tap>
+      ))}
+      {kept && byHabit ? (
+        <Text kind="small" tone="soft">
+          {`By habit, ${kept.name.toLowerCase()}: about ${minutesText(kept.moreMinutes ?? 0)} more than the tracer’s choice.`}
+        </Text>
+      ) : null}
+      {best && best.key !== check.key && gain >= 0.5 ? (
+        <Tap
+          label={`${byHabit ? 'The tracer’s choice' : 'Looking further'}: ${best.name}`}
+          kind="quiet"
+          onPress={() => onTake(best.key)}
+          style={styles.slim}
+        >
+          <Text kind="small" tone="soft">{`saves about ${minutesText(gain)}`}</Text>
+        </Tap>
+      ) : null}
+      {assessment.advice.nearTie && best?.key === check.key ? (
+        <Text kind="small" tone="soft">
+          Near-tie: the next best would take about as long; the gentler one stands here.
+        </Text>
+      ) : null}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  under: { paddingHorizontal: space.l, paddingBottom: space.s, gap: space.xs },
+  beside: { paddingHorizontal: space.l, gap: space.xs },
+  start: { alignSelf: 'flex-start', paddingHorizontal: 0 },
+  slim: { justifyContent: 'flex-start', paddingHorizontal: 0 },
+});

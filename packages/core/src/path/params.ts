@@ -1,0 +1,102 @@
+import type { StationKind, StationParams } from './machine';
+
+/** A parameter of a station as it is asked for: a number with its unit, or one of some values. */
+export interface ParamField {
+  readonly name: keyof StationParams;
+  readonly label: string;
+  readonly unit?: string;
+  readonly values?: readonly { readonly id: string; readonly label: string }[];
+}
+
+const length: ParamField = { name: 'lengthMm', label: 'Length along the path', unit: 'mm' };
+const bore: ParamField = { name: 'boreMm', label: 'Bore', unit: 'mm' };
+const outer: ParamField = { name: 'outerMm', label: 'Outer diameter', unit: 'mm' };
+const bend: ParamField = { name: 'bendRad', label: 'Bends in all', unit: 'rad' };
+const hours: ParamField = { name: 'hours', label: 'Hours on it', unit: 'h' };
+const age: ParamField = { name: 'ageMonths', label: 'Age', unit: 'months' };
+const choice = (name: keyof StationParams, label: string, values: Readonly<Record<string, string>>): ParamField => ({
+  name,
+  label,
+  values: Object.entries(values).map(([id, text]) => ({ id, label: text })),
+});
+const material = choice('material', 'Material', { PTFE: 'PTFE', nylon: 'Nylon' });
+
+/** What is asked of each kind of station; everything may stay open. */
+export const PARAM_FIELDS: Readonly<Record<StationKind, readonly ParamField[]>> = {
+  spool: [length, { name: 'dragN', label: 'Pull that turns it', unit: 'N' }],
+  guide: [length, bend],
+  gate: [length, age],
+  buffer: [length, age],
+  sensor: [
+    length,
+    choice('principle', 'Principle', { lever: 'Lever', 'through-beam': 'Through-beam', reflective: 'Reflective' }),
+  ],
+  tube: [length, bore, outer, bend, material, age],
+  coupler: [
+    length,
+    choice('thread', 'Thread', { M6: 'M6', M10: 'M10' }),
+    choice('teeth', 'Teeth', { plastic: 'Plastic', metal: 'Metal' }),
+  ],
+  'hub-port': [length],
+  hub: [length, { name: 'ports', label: 'Ports' }],
+  cutter: [length],
+  extruder: [
+    length,
+    choice('teeth', 'Gear', { brass: 'Brass', steel: 'Plain steel', hardened: 'Hardened' }),
+    choice('arm', 'Idler arm', { plastic: 'Plastic', metal: 'Metal' }),
+    { name: 'ratio', label: 'Gear ratio' },
+    { name: 'stepsPerMm', label: 'Steps per mm' },
+    age,
+  ],
+  'guide-tube': [length, bore],
+  'heat-sink': [length, choice('fan', 'Fan', { always: 'Always on', 'by-temperature': 'By temperature' })],
+  'heat-break': [
+    length,
+    choice('lining', 'Lining', {
+      'to-nozzle': 'To the nozzle',
+      above: 'Above only',
+      none: 'All-metal',
+      unknown: 'Not known: ask',
+    }),
+    bore,
+    age,
+  ],
+  'heat-block': [
+    length,
+    { name: 'heaterW', label: 'Heater', unit: 'W' },
+    { name: 'heaterV', label: 'Heater', unit: 'V' },
+  ],
+  nozzle: [
+    length,
+    bore,
+    choice('nozzleKind', 'Kind', {
+      'one-piece': 'One piece with its heat break',
+      'two-piece': 'Two-piece',
+      'quick-change': 'Quick-change',
+      bolted: 'Bolted',
+    }),
+    hours,
+  ],
+  job: [],
+};
+
+/** The trade's words for the kinds of station. */
+export const KIND_NAMES: Readonly<Record<StationKind, string>> = {
+  spool: 'Spool and holder',
+  guide: 'Guide or inlet',
+  gate: 'Feeder gate',
+  buffer: 'Buffer',
+  sensor: 'Filament sensor',
+  tube: 'Tube',
+  coupler: 'Coupler',
+  'hub-port': 'Hub port',
+  hub: 'Hub or splitter',
+  cutter: 'Cutter',
+  extruder: 'Extruder',
+  'guide-tube': 'Short guide tube',
+  'heat-sink': 'Heat sink and fan',
+  'heat-break': 'Liner or heat break',
+  'heat-block': 'Heat block',
+  nozzle: 'Nozzle',
+  job: 'Print job and settings',
+};

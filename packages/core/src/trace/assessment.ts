@@ -1,0 +1,84 @@
+import type { ClearedSpan, StationSuspicion } from './cleared';
+import type { Changer, HabitAdvice, Meanwhile, PairSuspicion } from './counsel';
+
+export interface CauseSuspicion {
+  readonly station: string;
+  readonly mode: string;
+  readonly name: string;
+  readonly suspicion: number;
+}
+
+export interface RankedOutcome {
+  readonly result: string;
+  readonly label: string;
+  readonly probability: number;
+  readonly minutesAfter: number;
+  /** Suspicion by station of the route after it, in path order. */
+  readonly stations: readonly number[];
+  readonly moves: readonly {
+    readonly station: string;
+    readonly name: string;
+    readonly from: number;
+    readonly to: number;
+  }[];
+}
+
+export interface RankedCheck {
+  readonly key: string;
+  readonly check: string;
+  readonly station: string;
+  readonly name: string;
+  readonly handsOnMinutes: number;
+  readonly waitingMinutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  readonly opens: readonly string[];
+  readonly openIds: readonly string[];
+  readonly hotC: number;
+  readonly how: string;
+  readonly cautions: readonly string[];
+  readonly tools: readonly string[];
+  readonly priceParts: readonly string[];
+  /** What its minutes are made of, bench minutes: waiting at half. */
+  readonly parts: readonly { readonly what: string; readonly minutes: number }[];
+  /** Expected minutes from its answer to a proved repair. */
+  readonly afterMinutes: number;
+  /** Checks ahead that were thought of. */
+  readonly depth: 1 | 2;
+  readonly meanwhile: readonly Meanwhile[];
+  /** Expected bench minutes to a proved repair when this is done next. */
+  readonly expectedMinutes: number;
+  /** Against repairing at once; positive when the check saves time. */
+  readonly savesMinutes: number;
+  readonly bits: number;
+  readonly done: boolean;
+  readonly because: readonly string[];
+  readonly outcomes: readonly RankedOutcome[];
+}
+
+export interface Advice {
+  readonly kind: 'check' | 'repair';
+  readonly text: string;
+  readonly nearTie: boolean;
+  readonly repairMinutes: number;
+  readonly checkMinutes?: number;
+  /** Where repair would begin. */
+  readonly station?: string;
+  readonly mode?: string;
+  readonly remedy?: string;
+}
+
+export interface Assessment {
+  readonly stations: readonly StationSuspicion[];
+  readonly causes: readonly CauseSuspicion[];
+  readonly elsewhere: number;
+  readonly cleared: readonly ClearedSpan[];
+  readonly checks: readonly RankedCheck[];
+  readonly advice: Advice;
+  /** Two causes at once, where that is worth saying. */
+  readonly pairs: readonly PairSuspicion[];
+  readonly changer?: Changer;
+  /** When something else leads: what no listed cause explains. */
+  readonly unexplained: readonly string[];
+  readonly habits: readonly HabitAdvice[];
+}

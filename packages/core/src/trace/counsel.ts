@@ -1,0 +1,140 @@
+import type { Bench } from '../access/bench';
+import { byStation, evidenceLabel } from './explain';
+import { byHabit, HABITS } from './habits';
+import type { CheckForecast, Decision } from './decide';
+import type { Model } from './model';
+import type { Evidence, Suspicion } from './suspicion';
+
+/** Two causes that together explain what was found. */
+export interface PairSuspicion {
+  readonly stations: readonly [string, string];
+  readonly text: string;
+  readonly share: number;
+}
+
+const WORTH_SAYING = 0.04;
+
+export function leadingPairs(model: Model, suspicion: Suspicion): readonly PairSuspicion[] {
+  const n = model.causes.length;
+  return suspicion.pairs
+    .map(({ first, second }, k) => ({ first, second, share: suspicion.p[n + k] ?? 0 }))
+    .filter(({ share }) => share >= WORTH_SAYING)
+    .sort((a, b) => b.share - a.share)
+    .slice(0, 3)
+    .map(({ first, second, share }): PairSuspicion => {
+      const [a, b] = [model.causes[first], model.causes[second]];
+      const said = (cause: typeof a): string => `${cause?.stop.station.name}: ${cause?.mode.name.toLowerCase()}`;
+      return {
+        stations: [a?.stop.station.id ?? '', b?.stop.station.id ?? ''],
+        text: `${said(a)}; and ${said(b)}`,
+        share,
+      };
+    });
+}
+
+/** The one result that would change the answer most. */
+export interface Changer {
+  readonly check: string;
+  readonly result: string;
+  readonly probability: number;
+  readonly station: string;
+  readonly from: number;
+  readonly to: number;
+}
+
+/** Results rarer than this are no use to think about. */
+const LIKELY_ENOUGH = 0.03;
+
+export function whatWouldChange(model: Model, suspicion: Suspicion, decision: Decision): Changer | undefined {
+  const now = byStation(model, suspicion.share);
+  const lead = now.indexOf(Math.max(...now));
+  let best: Changer | undefined;
+  for (const check of decision.checks.filter((item) => !item.done))
+    for (const { outcome, probability, share } of check.outcomes) {
+      if (probability < LIKELY_ENOUGH) continue;
+      const to = byStation(model, share)[lead] ?? 0;
+      const from = now[lead] ?? 0;
+      if (Math.abs(to - from) > Math.abs((best?.to ?? 0) - (best?.from ?? 0)))
+        best = {
+          check: check.place.name,
+          result: outcome.label,
+          probability,
+          station: model.route.stops[lead]?.station.name ?? '',
+          from,
+          to,
+        };
+    }
+  return best;
+}
+
+/** Findings that no listed cause in play explains: likelier under something unknown than under all of them together. */
+export function unexplained(model: Model, suspicion: Suspicion, evidence: readonly Evidence[]): readonly string[] {
+  const listed = suspicion.share.slice(0, -1);
+  const total = listed.reduce((sum, x) => sum + x, 0) || 1;
+  return evidence
+    .map((item) => {
+      const mean = listed.reduce((sum, x, i) => sum + (x / total) * (item.likelihood[i] ?? 0), 0);
+      return { label: evidenceLabel(model, item), ratio: mean / Math.max(item.elsewhere, 1e-12) };
+    })
+    .filter(({ ratio }) => ratio < 0.5)
+    .sort((a, b) => a.ratio - b.ratio)
+    .map(({ label }) => label);
+}
+
+/** What may be done while the machine heats or cools for a check. */
+export interface Meanwhile {
+  readonly key: string;
+  readonly name: string;
+  readonly minutes: number;
+}
+
+const LEAST_WAIT_MIN = 1;
+
+/** Checks that need nothing of the heat, open nothing, fit into the wait and tell something, most telling first. */
+export function meanwhileOf(decision: Decision, bench: Bench, key: string): readonly Meanwhile[] {
+  const next = decision.checks.find((check) => check.place.key === key);
+  if (!next) return [];
+  const wait = next.price.heatingMin + next.price.coolingMin;
+  if (wait < LEAST_WAIT_MIN) return [];
+  const power = next.place.check.power === 'any' ? bench.power : next.place.check.power;
+  const fits = (check: CheckForecast): boolean => {
+    const { heat, power: wanted, minutes } = check.place.check;
+    return (
+      !check.done &&
+      check !== next &&
+      heat === 'any' &&
+      (wanted === 'any' || wanted === power) &&
+      check.price.opened.length === 0 &&
+      minutes <= wait &&
+      check.bits > 0.01
+    );
+  };
+  return decision.checks
+    .filter(fits)
+    .sort((a, b) => b.bits / b.checkMinutes - a.bits / a.checkMinutes)
+    .slice(0, 2)
+    .map(({ place }) => ({ key: place.key, name: place.name, minutes: place.check.minutes }));
+}
+
+/** What a fixed order of the trade would do next, and what it costs more. */
+export interface HabitAdvice {
+  readonly id: string;
+  readonly name: string;
+  readonly key?: string;
+  readonly check?: string;
+  readonly moreMinutes?: number;
+}
+
+export function habitAdvice(model: Model, decision: Decision): readonly HabitAdvice[] {
+  const best = Math.min(
+    decision.repairMinutes,
+    ...decision.checks.filter((check) => !check.done).map((check) => check.expectedMinutes),
+  );
+  return HABITS.map((habit): HabitAdvice => {
+    const { id, name } = habit;
+    const own = byHabit(habit, model, decision.checks);
+    if (!own) return { id, name };
+    const moreMinutes = Math.max(0, own.expectedMinutes - best);
+    return { id, name, key: own.place.key, check: own.place.name, moreMinutes };
+  });
+}
