@@ -58,15 +58,15 @@ module.exports = {
       name: 'shared-pieces-know-no-feature',
       severity: 'error',
       from: { path: '^apps/client/src/(ui|workers)/' },
-      to: { path: '^apps/client/src/(orders|trace|plan|prove|record|intake|bench|machines|settings)/' },
+      to: { path: '^apps/client/src/(orders|trace|plan|prove|record|intake|bench|machines|settings|catalogue)/' },
     },
     {
       name: 'features-of-the-client',
       comment: 'Features meet in orders (the frame of an order), data, ui and workers.',
       severity: 'error',
-      from: { path: '^apps/client/src/(trace|plan|prove|record|intake|bench|machines|settings)/' },
+      from: { path: '^apps/client/src/(trace|plan|prove|record|intake|bench|machines|settings|catalogue)/' },
       to: {
-        path: '^apps/client/src/(trace|plan|prove|record|intake|bench|machines|settings)/',
+        path: '^apps/client/src/(trace|plan|prove|record|intake|bench|machines|settings|catalogue)/',
         pathNot: '^apps/client/src/$1/',
       },
     },

@@ -107,8 +107,8 @@ export function BuilderScreen() {
     >
       <View style={wide ? styles.sideways : undefined}>
         <View style={styles.grow}>
-          <About machine={machine} fixed={was !== undefined} onChange={set} />
           <Faults machine={machine} faults={faults} onStation={setStation} />
+          <About machine={machine} fixed={was !== undefined} onChange={set} />
           {machine.runs.map((run) => (
             <Stations key={run.id} machine={machine} run={run} onChange={set} onStation={setStation} />
           ))}
@@ -144,6 +144,7 @@ function About({
   readonly fixed: boolean;
   readonly onChange: (machine: Machine) => void;
 }) {
+  const [open, setOpen] = useState(false);
   const id = (name: string): string =>
     name
       .toLowerCase()
@@ -164,16 +165,28 @@ function About({
         most={500}
         lines
       />
-      <Text bold>Family</Text>
-      <Choice
-        label="Family"
-        options={[
-          ...FAMILIES.map(({ id: family, name }) => ({ id: family, label: name })),
-          { id: OTHER_FAMILY, label: familyName(OTHER_FAMILY) },
-        ]}
-        chosen={[machine.family]}
-        onToggle={(family) => onChange({ ...machine, family })}
+      <Tap
+        label={`Family: ${familyName(machine.family)}`}
+        hint="Change"
+        icon="chevron-down"
+        kind="quiet"
+        listed
+        onPress={() => setOpen(!open)}
       />
+      {open ? (
+        <Choice
+          label="Family"
+          options={[
+            ...FAMILIES.map(({ id: family, name }) => ({ id: family, label: name })),
+            { id: OTHER_FAMILY, label: familyName(OTHER_FAMILY) },
+          ]}
+          chosen={[machine.family]}
+          onToggle={(family) => {
+            setOpen(false);
+            onChange({ ...machine, family });
+          }}
+        />
+      ) : null}
     </Section>
   );
 }
@@ -205,8 +218,8 @@ function Faults({
             key={fault.path + fault.message}
             label={fault.message}
             kind="quiet"
+            listed
             onPress={() => onStation(station)}
-            style={styles.start}
           />
         ) : (
           <Text key={fault.path + fault.message}>{fault.message}</Text>
@@ -253,7 +266,8 @@ function Stations({
                 hint="Change it"
                 kind="quiet"
                 onPress={() => onStation(id)}
-                style={[styles.start, styles.grow]}
+                listed
+                style={styles.grow}
               >
                 <Text kind="small" tone="soft">
                   {KIND_NAMES[station.kind]}

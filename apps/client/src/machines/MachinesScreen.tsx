@@ -100,7 +100,7 @@ export function MachinesScreen() {
             label={machine.name}
             icon="machine"
             onPress={() => router.push(`/machines/${machine.id}` as Href)}
-            style={styles.start}
+            listed
           >
             <Text kind="small" tone="soft">
               {familyName(machine.family)}
@@ -116,5 +116,4 @@ export function MachinesScreen() {
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
   list: { gap: space.s, marginTop: space.m },
-  start: { justifyContent: 'flex-start' },
 });

@@ -71,7 +71,7 @@ export function Parts({
     <Section title="What comes off">
       <View style={styles.list}>
         {machine.parts.map((item) => (
-          <Tap key={item.id} label={item.name} onPress={() => setOpen(item.id)}>
+          <Tap key={item.id} label={item.name} listed onPress={() => setOpen(item.id)}>
             <Text kind="small" tone="soft">{`${item.minutesOff} min off, ${item.minutesOn} min on`}</Text>
           </Tap>
         ))}

@@ -54,6 +54,7 @@ export function StationEditor({
 }) {
   const set = (name: keyof StationParams, value: StationParams[keyof StationParams]): void =>
     onChange(setParam(station, name, value));
+  const [kinds, setKinds] = useState(false);
   const { access = {} } = station;
   const toggled = (list: readonly string[] | undefined, id: string): readonly string[] =>
     list?.includes(id) ? list.filter((item) => item !== id) : [...(list ?? []), id];
@@ -61,13 +62,25 @@ export function StationEditor({
   return (
     <Sheet title={station.name} open onClose={onClose}>
       <Field label="Name" value={station.name} onChange={(name) => onChange({ ...station, name })} most={60} />
-      <Text bold>Kind</Text>
-      <Choice
-        label="Kind"
-        options={STATION_KINDS.map((id) => ({ id, label: KIND_NAMES[id] }))}
-        chosen={[station.kind]}
-        onToggle={(kind) => onChange({ ...station, kind })}
+      <Tap
+        label={`Kind: ${KIND_NAMES[station.kind]}`}
+        hint="Change"
+        icon="chevron-down"
+        kind="quiet"
+        listed
+        onPress={() => setKinds(!kinds)}
       />
+      {kinds ? (
+        <Choice
+          label="Kind"
+          options={STATION_KINDS.map((id) => ({ id, label: KIND_NAMES[id] }))}
+          chosen={[station.kind]}
+          onToggle={(kind) => {
+            setKinds(false);
+            onChange({ ...station, kind });
+          }}
+        />
+      ) : null}
       <View style={styles.fields}>
         {PARAM_FIELDS[station.kind].map((field) =>
           field.values ? (

@@ -7,6 +7,7 @@ import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
+import { Learning } from './Learning';
 
 const ROLES = ['bench 1', 'bench 2', 'apprentice'] as const;
 
@@ -42,6 +43,7 @@ export function SettingsScreen() {
           onToggle={(id) => dispatch(settingsChanged({ theme: id as typeof theme }))}
         />
       </Section>
+      <Learning />
       <Section title="Safety">
         <Text>{SAFETY_NOTE}</Text>
       </Section>

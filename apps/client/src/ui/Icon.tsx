@@ -9,7 +9,7 @@ import Hourglass from 'lucide-react-native/icons/hourglass';
 import Inbox from 'lucide-react-native/icons/inbox';
 import OctagonAlert from 'lucide-react-native/icons/octagon-alert';
 import GripVertical from 'lucide-react-native/icons/grip-vertical';
-import Trash from 'lucide-react-native/icons/trash-2';
+import Trash from 'lucide-react-native/icons/trash';
 import BookOpen from 'lucide-react-native/icons/book-open';
 import Pencil from 'lucide-react-native/icons/pencil';
 import Plus from 'lucide-react-native/icons/plus';

@@ -12,6 +12,7 @@ export const useWide = (): boolean => useWindowDimensions().width >= WIDE;
 const PLACES: readonly { readonly href: Href; readonly label: string; readonly icon: string }[] = [
   { href: '/', label: 'Bench', icon: 'bench' },
   { href: '/machines', label: 'Machines', icon: 'machine' },
+  { href: '/catalogue', label: 'Catalogue', icon: 'catalogue' },
   { href: '/settings', label: 'Settings', icon: 'settings' },
 ];
 
@@ -61,7 +62,7 @@ export function Connection() {
   );
 }
 
-/** A screen with the three places of the application at its foot (or, wide, at its side). */
+/** A screen with the places of the application at its foot (or, wide, at its side). */
 export function Page({
   title,
   back,

@@ -16,6 +16,8 @@ export interface TapProps {
   readonly style?: StyleProp<ViewStyle>;
   readonly children?: ReactNode;
   readonly testID?: string;
+  /** Words at the left, as in a list. */
+  readonly listed?: boolean;
 }
 
 /** A button at the bench: at least 48 px high, its words in full. */
@@ -29,6 +31,7 @@ export function Tap({
   style,
   children,
   testID,
+  listed = false,
 }: TapProps) {
   const palette = usePalette();
   const main = kind === 'main';
@@ -46,13 +49,14 @@ export function Tap({
         main && { backgroundColor: palette.deed, borderColor: palette.deed },
         kind === 'plain' && { backgroundColor: palette.card, borderColor: palette.housing },
         kind === 'quiet' && { borderColor: 'transparent' },
+        listed && styles.listed,
         { opacity: disabled ? 0.45 : pressed ? 0.75 : 1 },
         style,
       ]}
     >
       {icon ? <Icon name={icon} color={palette[tone]} /> : null}
       <View style={styles.words}>
-        <Text tone={tone} bold={main} style={styles.label}>
+        <Text tone={tone} bold={main} style={listed ? undefined : styles.label}>
           {label}
         </Text>
         {children}
@@ -73,6 +77,7 @@ const styles = StyleSheet.create({
     borderRadius: radius.m,
     borderWidth: 1,
   },
+  listed: { justifyContent: 'flex-start' },
   words: { flexShrink: 1 },
   label: { textAlign: 'center' },
 });

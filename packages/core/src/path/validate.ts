@@ -72,11 +72,14 @@ const SEATS: readonly StationKind[] = [
 function runFaults(machine: Machine, run: Run, path: string): readonly MachineFault[] {
   const faults: MachineFault[] = [];
   const say = (at: string, message: string): void => void faults.push({ path: `${path}/stations/${at}`, message });
-  run.stations.forEach(({ id, kind, params }, s) => {
+  run.stations.forEach(({ name, kind, params }, s) => {
     const next = run.stations[s + 1]?.kind;
     const merges = next === undefined && run.into !== undefined;
     if (kind === 'tube' && !merges && (next === undefined || !SEATS.includes(next)))
-      say(`${s}`, `the tube "${id}" has no seat: a coupler, port, buffer, sensor, extruder or hot end must follow it`);
+      say(
+        `${s}`,
+        `the tube "${name}" has no seat: a coupler, port, buffer, sensor, extruder or hot end must follow it`,
+      );
     const bore = params?.boreMm;
     if (bore !== undefined && params?.outerMm !== undefined && bore >= params.outerMm)
       say(`${s}/params/boreMm`, `the bore (${bore} mm) is not smaller than the tube itself (${params.outerMm} mm)`);
@@ -90,12 +93,12 @@ function runFaults(machine: Machine, run: Run, path: string): readonly MachineFa
   if (nozzle >= 0) {
     const after = run.stations.findIndex(({ kind }, s) => s > nozzle && kind !== 'job');
     if (after >= 0)
-      say(`${after}`, `"${run.stations[after]?.id}" comes after the nozzle, where only the print job may stand`);
+      say(`${after}`, `"${run.stations[after]?.name}" comes after the nozzle, where only the print job may stand`);
     for (const kind of ['heat-break', 'heat-block'] as const)
       if (at(kind) < 0) faults.push({ path, message: `a nozzle without a ${kind.replace('-', ' ')}` });
   }
-  run.stations.forEach(({ id, kind }, s) => {
-    if (kind === 'spool' && s > 0) say(`${s}`, `the spool "${id}" stands in the middle of the path`);
+  run.stations.forEach(({ name, kind }, s) => {
+    if (kind === 'spool' && s > 0) say(`${s}`, `the spool "${name}" stands in the middle of the path`);
   });
   return faults;
 }

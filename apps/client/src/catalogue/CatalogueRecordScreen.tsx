@@ -1,0 +1,198 @@
+import {
+  CHANGE_KINDS,
+  changeBetween,
+  deliveredCatalogue,
+  percent,
+  type CatalogueRecord,
+  type Preview,
+  type ShopChange,
+} from '@zealous/core';
+import { useRouter } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import {
+  problemText,
+  useDropChangeMutation,
+  useMachineQuery,
+  useMachinesQuery,
+  useSetChangeMutation,
+} from '../data/api';
+import { useAppSelector } from '../data/store';
+import { useCatalogue } from '../data/useCatalogue';
+import { Notice, Section } from '../ui/Card';
+import { Choice } from '../ui/Choice';
+import { Page } from '../ui/Page';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+import { tracer } from '../workers/trace';
+import { fieldsOf, freshRecord } from './fields';
+import { RecordForm } from './RecordForm';
+
+type Loose = Readonly<Record<string, unknown>>;
+
+const idFrom = (name: unknown): string =>
+  String(name)
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 50) || 'new';
+
+/** One record of the catalogue: read, changed, tried on a machine, stored as the shop's own, or retired. */
+export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: string; readonly id: string }) {
+  const router = useRouter();
+  const catalogue = useCatalogue();
+  const by = useAppSelector((root) => root.settings.by);
+  const changes = useAppSelector((root) => root.shop.catalogue.changes);
+  const kind = CHANGE_KINDS.find((known) => known === asked);
+  const stored = kind && (catalogue[kind] as readonly CatalogueRecord[]).find((record) => record.id === id);
+  const isNew = id === 'new';
+  const [draft, setDraft] = useState<Loose | undefined>(undefined);
+  const [set, setting] = useSetChangeMutation();
+  const [drop] = useDropChangeMutation();
+  const [failure, setFailure] = useState<string | undefined>(undefined);
+  if (!kind || (!stored && !isNew))
+    return (
+      <Page title="Catalogue" back="/catalogue">
+        <Notice
+          title="There is no such record"
+          text="It may have been removed."
+          action="To the catalogue"
+          onAction={() => router.replace('/catalogue')}
+        />
+      </Page>
+    );
+  const record: Loose = draft ?? (isNew ? freshRecord(kind, 'new') : { ...(stored as unknown as Loose) });
+  const delivered = (deliveredCatalogue[kind] as readonly CatalogueRecord[]).find((item) => item.id === id);
+  const change = changes.find((item) => item.kind === kind && item.id === id);
+  const wanted = { ...record, ...(isNew ? { id: idFrom(record['name']) } : {}) } as unknown as CatalogueRecord;
+  const next = changeBetween(kind, delivered, wanted);
+  const run = async (work: () => Promise<unknown>): Promise<void> => {
+    try {
+      await work();
+      router.replace('/catalogue');
+    } catch (error) {
+      setFailure(problemText(error));
+    }
+  };
+  const store = (): Promise<void> => run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap()));
+  return (
+    <Page
+      title={isNew ? 'New record' : String(record['name'])}
+      back="/catalogue"
+      foot={
+        <View style={styles.foot}>
+          {failure ? (
+            <Text tone="fault" bold live>
+              {failure}
+            </Text>
+          ) : null}
+          <View style={styles.row}>
+            {change && change.op !== 'add' ? (
+              <Tap
+                label="Back to what is delivered"
+                kind="quiet"
+                icon="undo"
+                onPress={() => void run(() => drop({ kind, id }).unwrap())}
+              />
+            ) : null}
+            {!isNew && change?.op !== 'retire' ? (
+              <Tap
+                label="Retire it"
+                kind="quiet"
+                onPress={() => void run(() => set({ kind, id, op: 'retire', by }).unwrap())}
+              />
+            ) : null}
+            <Tap
+              label="Store as this shop’s own"
+              kind="main"
+              icon="save"
+              disabled={draft === undefined || setting.isLoading}
+              onPress={() => void store()}
+              style={styles.grow}
+            />
+          </View>
+        </View>
+      }
+    >
+      <View style={styles.measure}>
+        {change ? (
+          <Text kind="small" bold tone="deed">
+            {
+              {
+                add: 'Added by this shop',
+                change: 'Changed by this shop',
+                retire: 'Retired by this shop: no longer offered',
+              }[change.op]
+            }
+            {change.by ? `, ${change.by}` : ''}
+          </Text>
+        ) : null}
+        <RecordForm
+          catalogue={catalogue}
+          fields={fieldsOf(kind, catalogue)}
+          record={record}
+          onChange={(changed) => {
+            setFailure(undefined);
+            setDraft(changed);
+          }}
+        />
+        {draft && next ? <TryIt change={next} /> : null}
+        <Text kind="small" tone="soft" style={styles.gap}>
+          Weights and shares as delivered are trade judgement with no published source.
+        </Text>
+      </View>
+    </Page>
+  );
+}
+
+/** What a change would change on a machine of the shop. */
+function TryIt({ change }: { readonly change: ShopChange }) {
+  const machines = useMachinesQuery();
+  const [id, setId] = useState<string | undefined>(undefined);
+  const { currentData: machine } = useMachineQuery(id ?? '', { skip: id === undefined });
+  const [preview, setPreview] = useState<Preview | undefined>(undefined);
+  const [failure, setFailure] = useState<string | undefined>(undefined);
+  const work = (): void => {
+    if (!machine) return;
+    setPreview(undefined);
+    tracer()
+      .previewChange(machine, change)
+      .then(setPreview, (error: Error) => setFailure(error.message));
+  };
+  return (
+    <Section title="What would it change?">
+      <Choice
+        label="Machine"
+        options={(machines.data ?? []).map((item) => ({ id: item.id, label: item.name }))}
+        chosen={id ? [id] : []}
+        onToggle={(next) => {
+          setPreview(undefined);
+          setId(next);
+        }}
+      />
+      {machine ? <Tap label={`Work it out for ${machine.name}`} onPress={work} style={styles.start} /> : null}
+      {failure ? <Text tone="fault">{failure}</Text> : null}
+      {preview ? (
+        <View style={styles.preview}>
+          {preview.stations.length === 0 ? <Text>Nothing would move on this machine before a finding.</Text> : null}
+          {preview.stations.slice(0, 8).map((station) => (
+            <Text key={station.name}>{`${station.name}: ${percent(station.from)} → ${percent(station.to)}`}</Text>
+          ))}
+          <Text kind="small" tone="soft">{`First checks now: ${preview.before.join('; ')}`}</Text>
+          <Text kind="small" tone="soft">{`Then: ${preview.after.join('; ')}`}</Text>
+        </View>
+      ) : null}
+    </Section>
+  );
+}
+
+const styles = StyleSheet.create({
+  measure: { maxWidth: 760, width: '100%', alignSelf: 'center', gap: space.m },
+  foot: { padding: space.m, gap: space.s, maxWidth: 792, width: '100%', alignSelf: 'center' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
+  grow: { flexGrow: 1 },
+  gap: { marginTop: space.l },
+  start: { alignSelf: 'flex-start' },
+  preview: { gap: space.xs },
+});

@@ -1,0 +1,139 @@
+import {
+  CHANGE_KINDS,
+  KIND_NAMES,
+  type Catalogue,
+  type CatalogueRecord,
+  type ChangeKind,
+  type ShopCatalogue,
+  type StationKind,
+} from '@zealous/core';
+import { useRouter, type Href } from 'expo-router';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { problemText, useReplaceCatalogueMutation } from '../data/api';
+import { useAppSelector } from '../data/store';
+import { useCatalogue } from '../data/useCatalogue';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Page, useWide } from '../ui/Page';
+import { pickFile } from '../ui/pickFile';
+import { saveFile } from '../ui/saveFile';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+const NAMES: Readonly<Record<ChangeKind, string>> = { modes: 'What fails', checks: 'Checks', remedies: 'Remedies' };
+const ADD: Readonly<Record<ChangeKind, string>> = {
+  modes: 'Add a failure mode',
+  checks: 'Add a check',
+  remedies: 'Add a remedy',
+};
+
+/** One line on a record, in the trade's words. */
+function lineOf(kind: ChangeKind, record: CatalogueRecord): string {
+  if (kind === 'modes' && 'where' in record) {
+    const where = Object.keys(record.where).map((id) => KIND_NAMES[id as StationKind].toLowerCase());
+    return `weight ${record.weight}; at ${where.join(', ')}`;
+  }
+  if ('minutes' in record)
+    return `${record.minutes} min${record.heat === 'any' ? '' : `, ${record.heat}`}; ${record.how}`;
+  return '';
+}
+
+const found = (record: CatalogueRecord, kind: ChangeKind, words: string): boolean =>
+  words
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => `${record.id} ${record.name} ${lineOf(kind, record)}`.toLowerCase().includes(word));
+
+const listOf = (catalogue: Catalogue, kind: ChangeKind): readonly CatalogueRecord[] => catalogue[kind];
+
+/** Everything that can fail, be checked and be done: to read, to search, and to make the shop's own. */
+export function CatalogueScreen() {
+  const router = useRouter();
+  const wide = useWide();
+  const catalogue = useCatalogue();
+  const changes = useAppSelector((root) => root.shop.catalogue);
+  const [replace] = useReplaceCatalogueMutation();
+  const [kind, setKind] = useState<ChangeKind>('modes');
+  const [words, setWords] = useState('');
+  const [said, setSaid] = useState<{ readonly text: string; readonly bad: boolean } | undefined>(undefined);
+  const mark = (id: string): string | undefined => {
+    const change = changes.changes.find((item) => item.kind === kind && item.id === id);
+    return change && { add: 'added here', change: 'changed here', retire: 'retired here' }[change.op];
+  };
+  const records = listOf(catalogue, kind).filter((record) => found(record, kind, words));
+  const bringIn = async (): Promise<void> => {
+    const text = await pickFile('application/json,.json');
+    if (text === undefined) return;
+    try {
+      const next = await replace(JSON.parse(text) as ShopCatalogue).unwrap();
+      setSaid({ text: `${next.changes.length} changes of the shop are in force.`, bad: false });
+    } catch (error) {
+      const why = error instanceof SyntaxError ? `it is not JSON: ${error.message}` : problemText(error);
+      setSaid({ text: `The file was not taken: ${why}`, bad: true });
+    }
+  };
+  return (
+    <Page title="Catalogue">
+      <Choice
+        label="Part of the catalogue"
+        options={CHANGE_KINDS.map((id) => ({ id, label: `${NAMES[id]}, ${catalogue[id].length}` }))}
+        chosen={[kind]}
+        onToggle={setKind}
+      />
+      <Field label="Search" value={words} onChange={setWords} most={60} style={styles.gap} />
+      <View style={styles.row}>
+        <Tap label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />
+        <Tap
+          label="Save the shop’s changes"
+          icon="save"
+          kind="quiet"
+          onPress={() => saveFile('shop-catalogue.json', 'application/json', JSON.stringify(changes, null, 2))}
+        />
+        <Tap label="Changes from a file" kind="quiet" onPress={() => void bringIn()} />
+      </View>
+      {said ? (
+        <Text tone={said.bad ? 'fault' : 'clear'} bold live>
+          {said.text}
+        </Text>
+      ) : null}
+      <Text kind="small" tone="soft">
+        {changes.changes.length === 0
+          ? 'As delivered. What you change here stays your shop’s own; a new delivery does not overwrite it.'
+          : `${changes.changes.length} ${changes.changes.length === 1 ? 'record is' : 'records are'} the shop’s own.`}
+      </Text>
+      {records.length === 0 ? <Text style={styles.gap}>Nothing has these words. Search for fewer of them.</Text> : null}
+      <View style={[styles.list, wide && styles.grid]}>
+        {records.map((record) => (
+          <View key={record.id} style={wide ? styles.cell : undefined}>
+            <Tap
+              label={record.name}
+              onPress={() => router.push(`/catalogue/${kind}/${record.id}` as Href)}
+              listed
+              style={record.retired ? styles.retired : undefined}
+            >
+              <Text kind="small" tone="soft" lines={2}>
+                {lineOf(kind, record)}
+              </Text>
+              {mark(record.id) ? (
+                <Text kind="small" bold tone="deed">
+                  {mark(record.id)}
+                </Text>
+              ) : null}
+            </Tap>
+          </View>
+        ))}
+      </View>
+    </Page>
+  );
+}
+
+const styles = StyleSheet.create({
+  gap: { marginTop: space.m },
+  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, marginVertical: space.s },
+  list: { gap: space.s, marginTop: space.m },
+  grid: { flexDirection: 'row', flexWrap: 'wrap' },
+  cell: { width: '49%' },
+  retired: { opacity: 0.6 },
+});
