@@ -36,6 +36,7 @@ export * from './trace/explain';
 export * from './trace/counsel';
 export * from './trace/assessment';
 export * from './trace/assess';
+export * from './trace/remains';
 export * from './trace/cleared';
 export * from './order/events';
 export * from './order/state';

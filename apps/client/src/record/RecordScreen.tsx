@@ -1,7 +1,20 @@
-import { modeById, phaseOf, recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
+import {
+  modeById,
+  percent,
+  stationById,
+  whatRemains,
+  phaseOf,
+  recordMarkdown,
+  recordOf,
+  type OrderRecord,
+} from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
-import { useState } from 'react';
+import { useRouter } from 'expo-router';
+import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
+import { beliefFor } from '../data/shopSlice';
+import { useAppSelector } from '../data/store';
+import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
@@ -38,7 +51,11 @@ export function RecordScreen({ order, record }: OrderPartProps) {
           onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))}
         />
       </View>
-      {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
+      {state.closed ? (
+        <Reopen eventId={state.closed.eventId} record={record} />
+      ) : (
+        <CloseForm order={order} record={record} report={report} />
+      )}
       <Summary report={report} />
     </ScrollView>
   );
@@ -85,6 +102,7 @@ function Summary({ report }: { readonly report: OrderRecord }) {
         <Fact label="Began" value={report.began} />
         <Fact label="Filament" value={report.filament} />
         <Fact label="Cause" value={report.cause && `${report.cause.mode}, at ${report.cause.place}`} />
+        <Fact label="Cleared too" value={report.clearedToo.join('; ')} />
         <Fact label="Not the cure" value={report.failedRepairs.join('; ')} />
         <Fact
           label="Remedy"
@@ -166,6 +184,7 @@ function CloseForm({ order, record, report }: OrderPartProps & { readonly report
           Every proof must be passed before an order is closed as cured. It can be given back as it is.
         </Text>
       )}
+      {proved ? <Remains order={order} record={record} /> : null}
       <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />
       <Field label="Minutes of work" value={minutes} onChange={setMinutes} number />
       <Field label="What to watch, and when" value={watch} onChange={setWatch} most={1000} lines />
@@ -185,6 +204,60 @@ function CloseForm({ order, record, report }: OrderPartProps & { readonly report
         }
       />
     </Card>
+  );
+}
+
+/** A wrong closing can be withdrawn, in two taps; what it taught is forgotten with it. */
+function Reopen({ eventId, record }: { readonly eventId: string; readonly record: OrderPartProps['record'] }) {
+  const [asked, setAsked] = useState(false);
+  return asked ? (
+    <Card edge="fault">
+      <Text>The order is open again afterwards, and what it taught is forgotten.</Text>
+      <Tap label="Withdraw the closing" onPress={() => record('event-withdrawn', { eventId })} />
+      <Tap label="Leave it closed" kind="quiet" onPress={() => setAsked(false)} />
+    </Card>
+  ) : (
+    <Tap label="Closed wrongly?" kind="quiet" listed onPress={() => setAsked(true)} />
+  );
+}
+
+/** Below this a second fault is not worth a word. */
+const WORTH_A_WORD = 0.05;
+
+/** Two things may be wrong at once: what the evidence still says after one was cured and proved. */
+function Remains({ order, record }: OrderPartProps) {
+  const { machine, state, id } = order;
+  const router = useRouter();
+  const shop = useAppSelector((root) => root.shop);
+  const useLearned = useAppSelector((root) => root.settings.useLearned);
+  const left = useMemo(
+    () =>
+      whatRemains(machine, beliefFor(shop, useLearned, machine), state).filter((item) => item.share >= WORTH_A_WORD),
+    [machine, shop, useLearned, state],
+  );
+  if (left.length === 0)
+    return (
+      <Text kind="small" tone="soft">
+        The rest of the evidence speaks for no second fault.
+      </Text>
+    );
+  return (
+    <View>
+      <Text bold>A second fault may be left</Text>
+      {left.slice(0, 3).map((item) => (
+        <Tap
+          key={`${item.station}/${item.mode}`}
+          label={`Take on too: ${stationById(machine, item.station)?.name ?? item.station}: ${item.name.toLowerCase()}, ${percent(item.share)}`}
+          kind="quiet"
+          icon="repair"
+          listed
+          onPress={() => {
+            record('cause-chosen', { station: item.station, mode: item.mode, advised: true });
+            router.replace(orderHref(id, 'plan'));
+          }}
+        />
+      ))}
+    </View>
   );
 }
 

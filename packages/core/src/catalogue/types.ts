@@ -193,6 +193,9 @@ export interface Proof {
   readonly power: 'any' | 'off' | 'on';
   readonly kinds?: readonly StationKind[];
   readonly quantity?: boolean;
+  /** What it would fail at, and how often it passes all the same. */
+  readonly fails?: Readonly<Record<string, readonly string[]>>;
+  readonly miss?: number;
 }
 
 export interface Catalogue {

@@ -5,7 +5,7 @@ import { noCounts, type Counts, type Learned } from './counts';
  * How many occurrences the catalogue's own word is worth before the counts outweigh it (chosen; about what a weight that
  * may be wrong by a factor 3 either way, and an effect wrong by 1 in log-odds, deserve). Closer groups need more to differ.
  */
-const WEIGHT_STRENGTH = { shop: 3, family: 5, machine: 6 } as const;
+const WEIGHT_STRENGTH = { shop: 3, family: 12, machine: 20 } as const;
 const SHOWS_STRENGTH = 7;
 const CHECK_STRENGTH = 25;
 

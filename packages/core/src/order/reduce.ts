@@ -61,7 +61,7 @@ const apply: Step = (state, event, machine, catalogue) => {
       if (!modeById(catalogue, mode)) refuse('/body/mode', `The catalogue has no failure mode "${mode}".`);
       const startC = temperatureAt(machine, state.heat, atMs);
       const cause = { eventId: event.id, station, mode, advised, startC, startPower: state.power, startOff: state.off };
-      return { ...next, cause, steps: {}, tries: [], proofs: {} };
+      return { ...next, cause, cured: [...state.cured, ...clearedSoFar(state)], steps: {}, tries: [], proofs: {} };
     }
     case 'cause-dropped':
       if (!state.cause) refuse('/type', 'No cause is chosen.');
@@ -125,6 +125,12 @@ const apply: Step = (state, event, machine, catalogue) => {
     }
   }
 };
+
+/** The cause under work, when its remedy cleared it: it stays in the record while a second one is taken on. */
+const clearedSoFar = ({ cause, tries }: OrderState): OrderState['cured'] =>
+  cause && tries.some((item) => item.outcome === 'cleared')
+    ? [{ id: cause.eventId, station: cause.station, mode: cause.mode, remedies: tries.map((item) => item.remedy) }]
+    : [];
 
 const stamp = (event: OrderEvent, override?: string) => ({
   at: event.at,

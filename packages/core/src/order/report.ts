@@ -33,6 +33,8 @@ export interface OrderRecord {
   readonly cause?: { readonly place: string; readonly mode: string };
   readonly remedies: readonly { readonly name: string; readonly outcome: string }[];
   readonly failedRepairs: readonly string[];
+  /** Causes cleared in this visit besides the last one. */
+  readonly clearedToo: readonly string[];
   readonly parts: readonly {
     readonly part: string;
     readonly place: string;
@@ -134,6 +136,10 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
     failedRepairs: state.failures.map(
       (item) => `${place(item.station)}: ${modeById(catalogue, item.mode)?.name ?? item.mode}`,
     ),
+    clearedToo: state.cured.map(
+      (item) =>
+        `${place(item.station)}: ${modeById(catalogue, item.mode)?.name ?? item.mode} (${item.remedies.map((id) => remedyById(catalogue, id)?.name ?? id).join(', ')})`,
+    ),
     parts: state.parts.map(({ part, station, maker, batch, price }) => ({
       part,
       place: place(station),
@@ -190,6 +196,7 @@ export function recordMarkdown(record: OrderRecord): string {
     ...line('Cause', record.cause && `${record.cause.mode}, at ${record.cause.place}`),
     ...line('Time', `${record.handsOnMinutes} min of work, ${record.elapsedMinutes} min from take-in to last entry`),
     ...list('Tried before and not the cure', record.failedRepairs),
+    ...list('Cleared too; which of them was the cure cannot be told', record.clearedToo),
     ...list(
       'Remedy',
       record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),

@@ -62,6 +62,8 @@ export interface OrderState {
   readonly steps: Readonly<Record<string, { readonly at: string; readonly by: string; readonly override?: string }>>;
   readonly tries: readonly RungTry[];
   readonly failures: readonly Failure[];
+  /** Causes that were cleared in this visit before another one was taken on. */
+  readonly cured: readonly Failure[];
   readonly timers: readonly Timer[];
   readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
   readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
@@ -80,6 +82,7 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   steps: {},
   tries: [],
   failures: [],
+  cured: [],
   timers: [],
   parts: [],
   proofs: {},

@@ -4,3 +4,4 @@ export * from './tracer';
 export * from './habits';
 export * from './information';
 export * from './school';
+export * from './optimum';

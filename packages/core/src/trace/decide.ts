@@ -210,9 +210,13 @@ export function decide(
       }
       const compared = asked.includes(check) || kept.includes(check);
       if (!compared && check.checkMinutes + least > best + NEAR_TIE_MIN) continue;
-      const expectedMinutes = ahead.checkingTwice(check.index, p, bench, weights.get(check.index));
-      best = Math.min(best, expectedMinutes);
-      deeper.set(check.index, { ...check, expectedMinutes, depth: 2 });
+      const twice = ahead.checkingTwice(check.index, p, bench, weights.get(check.index));
+      best = Math.min(best, twice.minutes);
+      const outcomes = check.outcomes.map((outcome, o) => ({
+        ...outcome,
+        minutes: outcome.probability > 0 ? (twice.byAnswer[o] ?? 0) / outcome.probability : 0,
+      }));
+      deeper.set(check.index, { ...check, expectedMinutes: twice.minutes, outcomes, depth: 2 });
     }
     if (begin !== undefined && !search.expired?.())
       repairMinutes = Math.min(

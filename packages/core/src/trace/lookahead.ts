@@ -25,11 +25,10 @@ const RARE_ANSWER = 0.01;
 const benchKey = (bench: Bench): string =>
   `${Math.round(bench.temperatureC)}|${bench.power}|${[...bench.off].sort().join()}`;
 
-export interface RepairTry {
-  readonly group: number;
+/** Minutes in all, and after each answer, in the measure of the hypotheses. */
+export interface CheckedTwice {
   readonly minutes: number;
-  /** That it cures by itself. */
-  readonly cures: number;
+  readonly byAnswer: readonly number[];
 }
 
 /** Look-ahead over one set of live hypotheses: what a check or a repair is worth, one or two steps deep. */
@@ -153,14 +152,16 @@ export class Lookahead {
   }
 
   /** Minutes of checking first when after the answer one more check may follow. In the measure of `p`. */
-  checkingTwice(index: number, p: Float64Array, bench: Bench, weight = 1): number {
+  checkingTwice(index: number, p: Float64Array, bench: Bench, weight = 1): CheckedTwice {
     const { price, minutes } = this.price(index, bench);
     const whole = p.reduce((sum, x) => sum + x, 0);
-    return this.answers(index, p, weight).reduce((sum, next, o) => {
+    const byAnswer = this.answers(index, p, weight).map((next, o) => {
       const rare = next.reduce((total, x) => total + x, 0) < whole * RARE_ANSWER;
-      if (rare) return sum + this.stopping(next, price.after).minutes;
-      return sum + this.oneStep(next, price.after, index, this.forecasts.after(index, o));
-    }, whole * minutes);
+      return rare
+        ? this.stopping(next, price.after).minutes
+        : this.oneStep(next, price.after, index, this.forecasts.after(index, o));
+    });
+    return { minutes: byAnswer.reduce((sum, x) => sum + x, whole * minutes), byAnswer };
   }
 
   /**
@@ -174,7 +175,7 @@ export class Lookahead {
     let best = this.stopping(left, after).minutes;
     for (const index of firsts) {
       if (whole * this.price(index, after).minutes >= best) continue;
-      best = Math.min(best, this.checkingTwice(index, left, after));
+      best = Math.min(best, this.checkingTwice(index, left, after).minutes);
     }
     return minutes + best;
   }
