@@ -2,13 +2,14 @@
 import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
 import { mersenne, unsafeUniformIntDistribution } from 'pure-rand';
-import { deliveredCatalogue } from '@zealous/core';
+import { deliveredCatalogue, learnedCatalogue, type Catalogue, type Machine } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
 import {
   drawOrder,
   followInformation,
   followTracer,
   HABITS,
+  learnedFrom,
   lookByHabit,
   perturbed,
   renewByHabit,
@@ -44,19 +45,40 @@ export const POLICIES: Readonly<Record<string, (hidden: HiddenOrder, random: Ran
   ),
 };
 
+/** Orders that are learned from, and worlds that the catalogue has wrong. */
+const LEARNED_ORDERS = 200;
+const WORLDS = 2;
+
+export const LEARNED = `tracer, ${LEARNED_ORDERS} orders learned`;
+export const KNOWING = 'tracer, knowing the world';
+
+const worldOf = (seed: number, w: number): Catalogue => perturbed(deliveredCatalogue, seeded(seed * 7 + w));
+
+/** What a shop believes after its first orders in a world. */
+function taught(machine: Machine, truth: Catalogue, seed: number): Catalogue {
+  const orders = Array.from({ length: LEARNED_ORDERS }, (_, i) => {
+    const hidden = drawOrder(machine, truth, seeded(seed * 3 + 100_000 + i), deliveredCatalogue);
+    return { hidden, tally: followTracer(hidden, seeded(seed * 5 + i), { depth: 1 }) };
+  });
+  return learnedCatalogue(deliveredCatalogue, learnedFrom(orders, deliveredCatalogue), machine);
+}
+
 /** Chance that a finding is noted down wrongly, in that world. */
 const WRONG = 0.1;
 
 export function run({ file, world, policy, from, to, seed }: Job): readonly Tally[] {
   const machine = parseMachine(JSON.parse(readFileSync(file, 'utf8')));
-  const follow = POLICIES[policy];
+  const follow = POLICIES[policy === LEARNED || policy === KNOWING ? 'tracer' : policy];
   if (!follow) throw new Error(`no policy ${policy}`);
+  const worlds =
+    world === 'perturbed' ? Array.from({ length: WORLDS }, (_, w) => worldOf(seed, w)) : [deliveredCatalogue];
+  const beliefs = worlds.map((truth) =>
+    policy === LEARNED ? taught(machine, truth, seed) : policy === KNOWING ? truth : deliveredCatalogue,
+  );
   const tallies: Tally[] = [];
   for (let i = from; i < to; i++) {
-    // Every tenth order comes from another world that the catalogue has wrong.
-    const truth =
-      world === 'perturbed' ? perturbed(deliveredCatalogue, seeded(seed * 7 + (i % 10))) : deliveredCatalogue;
-    const hidden = drawOrder(machine, truth, seeded(seed + i), deliveredCatalogue);
+    const w = i % worlds.length;
+    const hidden = drawOrder(machine, worlds[w] as Catalogue, seeded(seed + i), beliefs[w]);
     tallies.push(follow(hidden, seeded(seed * 2 + i), world === 'wrong findings' ? WRONG : 0));
   }
   return tallies;

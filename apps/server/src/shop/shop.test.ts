@@ -1,0 +1,142 @@
+import type { Express } from 'express';
+import { randomUUID } from 'node:crypto';
+import request from 'supertest';
+import { message, takenIn, testApp } from '../http/testServer';
+
+let app: Express;
+let stop: () => Promise<void>;
+beforeAll(async () => {
+  ({ app, stop } = await testApp('server_shop'));
+});
+afterAll(() => stop());
+
+const shop = async () => (await request(app).get('/api/shop').expect(200)).body;
+const change = (kind: string, id: string, body: object) =>
+  request(app).put(`/api/shop/changes/${kind}/${id}`).send(body);
+
+describe('the shop’s own changes', () => {
+  test('are kept apart, can be taken back, and judge orders at once', async () => {
+    const fields = {
+      name: 'Look for sand',
+      how: 'Tap the tube over white paper.',
+      minutes: 1,
+      heat: 'any',
+      power: 'any',
+      at: 'each',
+      kinds: ['tube'],
+      reach: 'station',
+      needs: 'nothing',
+      results: [
+        { id: 'sand', label: 'Sand', when: { visible: ['dust'] } },
+        { id: 'none', label: 'None' },
+      ],
+      miss: 0.1,
+      falseAlarm: 0.05,
+    };
+    const order = randomUUID();
+    await request(app).post(`/api/orders/${order}/events`).send(takenIn()).expect(201);
+    const found = () => message('finding-recorded', { key: 'sand@tube-a', result: 'sand' });
+    await request(app).post(`/api/orders/${order}/events`).send(found()).expect(409);
+    await change('checks', 'sand', { op: 'add', fields, by: 'bench 1' }).expect(200);
+    await request(app).post(`/api/orders/${order}/events`).send(found()).expect(201);
+    expect((await shop()).catalogue.changes).toEqual([
+      { kind: 'checks', id: 'sand', op: 'add', fields, by: 'bench 1' },
+    ]);
+    // What orders may name is retired, not removed.
+    const { body } = await request(app).delete('/api/shop/changes/checks/sand').expect(409);
+    expect(body.detail).toContain('retire');
+    await request(app)
+      .get(`/api/orders/${order}/record.md`)
+      .expect(200)
+      .expect(/Look for sand/);
+  });
+
+  test('a change that breaks the catalogue is refused with its place, and nothing is stored', async () => {
+    const before = (await shop()).catalogue;
+    const { body } = await change('modes', 'stub', { op: 'change', fields: { remedies: ['prayer'] } }).expect(422);
+    expect(body).toMatchObject({
+      path: expect.stringContaining('/changes/'),
+      detail: expect.stringContaining('prayer'),
+    });
+    await change('spells', 'stub', { op: 'change' }).expect(404);
+    await change('modes', 'stub', { op: 'improve' }).expect(422);
+    expect((await shop()).catalogue).toEqual(before);
+  });
+
+  test('go out as a file and come back in, in place of what is there', async () => {
+    const file = (await request(app).get('/api/shop/catalogue.json').expect(200)).body;
+    const more = {
+      ...file,
+      changes: [...file.changes, { kind: 'modes', id: 'stub', op: 'change', fields: { weight: 4 } }],
+    };
+    await request(app).put('/api/shop/catalogue').send({ catalogue: more }).expect(200);
+    expect((await shop()).catalogue.changes).toHaveLength(2);
+    await request(app).delete('/api/shop/changes/modes/stub').expect(200);
+    expect((await shop()).catalogue).toEqual(file);
+    const bad = { ...file, changes: [{ kind: 'modes', id: 'stub', op: 'change', fields: { weight: 99 } }] };
+    const { body } = await request(app).put('/api/shop/catalogue').send({ catalogue: bad }).expect(422);
+    expect(body.path).toBe('/catalogue/changes/0/fields/weight');
+  });
+});
+
+describe('what closed orders teach', () => {
+  async function cured(): Promise<{ order: string; closing: string }> {
+    const order = randomUUID();
+    const send = (type: string, body: object) =>
+      request(app)
+        .post(`/api/orders/${order}/events`)
+        .send(type === 'taken-in' ? takenIn({ lane: 'lane-a' }) : message(type, body))
+        .expect(201);
+    await send('taken-in', {});
+    await send('finding-recorded', { key: 'lift-hub@hub', result: 'stub' });
+    await send('cause-chosen', { station: 'hub', mode: 'stub', advised: true });
+    await send('proof-recorded', { proof: 'cold-pass', passed: true });
+    const closing = message('closed', { outcome: 'cured' });
+    await request(app).post(`/api/orders/${order}/events`).send(closing).expect(201);
+    return { order, closing: String(closing['id']) };
+  }
+
+  test('the demo’s closed order speaks; each further one is counted for its machine, its family and the shop', async () => {
+    const before = (await shop()).learned;
+    expect(before.shop.orders).toBe(1);
+    await cured();
+    const { learned } = await shop();
+    expect(learned.shop.orders).toBe(2);
+    expect(learned.machines.dunlin.modes.stub.found).toBe(1);
+    expect(learned.families['hub-head'].orders).toBe(1);
+  });
+
+  test('a closing that is withdrawn takes its lesson with it, and the order is open again', async () => {
+    const before = (await shop()).learned;
+    const { order, closing } = await cured();
+    expect((await shop()).learned.shop.orders).toBe(before.shop.orders + 1);
+    await request(app)
+      .post(`/api/orders/${order}/events`)
+      .send(message('finding-recorded', { key: 'glide@hub', result: 'stiff' }))
+      .expect(409);
+    await request(app)
+      .post(`/api/orders/${order}/events`)
+      .send(message('event-withdrawn', { eventId: closing }))
+      .expect(201);
+    expect((await shop()).learned).toEqual(before);
+    await request(app)
+      .post(`/api/orders/${order}/events`)
+      .send(message('finding-recorded', { key: 'glide@hub', result: 'stiff' }))
+      .expect(201);
+  });
+
+  test('counts go out, come in, add up, and what came in can be forgotten', async () => {
+    const learned = (await request(app).get('/api/shop/learned.json').expect(200)).body;
+    await request(app).post('/api/shop/learned').send({ learned }).expect(201);
+    const both = await shop();
+    expect(both.learned.shop.orders).toBe(2 * learned.shop.orders);
+    expect(both.imports).toBe(1);
+    await request(app).delete('/api/shop/learned/imported').expect(200);
+    expect((await shop()).learned).toEqual(learned);
+    const { body } = await request(app)
+      .post('/api/shop/learned')
+      .send({ learned: { ...learned, shop: {} } })
+      .expect(422);
+    expect(body.path).toContain('/learned/shop');
+  });
+});
