@@ -21,6 +21,8 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['record', `/order/${CLOSED}/record`, /Findings/],
   ['machines', '/machines', /Dunlin/],
   ['machine', '/machines/dunlin', /Visits/],
+  ['catalogue', '/catalogue', /As delivered/],
+  ['catalogue-record', '/catalogue/modes/gears-worn', /How it shows/],
   ['settings', '/settings', /Who is at this phone/],
 ];
 
@@ -62,6 +64,9 @@ test('on a keyboard: a digit answers, U takes it back, N lists the others', asyn
   await expect(name).toHaveText(first);
   await page.keyboard.press('n');
   await expect(page.getByText('Ranked by the minutes to a proved repair', { exact: false })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  await expect(page.getByText('take the last finding back')).toBeVisible();
   await page.close();
 });
 

@@ -70,7 +70,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
-      router.replace('/catalogue');
+      router.dismissTo('/catalogue');
     } catch (error) {
       setFailure(problemText(error));
     }

@@ -15,6 +15,7 @@ import { space } from '../ui/tokens';
 import { ClearedSheet } from './ClearedSheet';
 import { BesideCheck, UnderStrand } from './Counsel';
 import { EnoughKnown } from './EnoughKnown';
+import { KeysSheet } from './KeysSheet';
 import { OtherChecks } from './OtherChecks';
 import { ResultPad } from './ResultPad';
 import { StationSheet } from './StationSheet';
@@ -41,6 +42,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const [list, setList] = useState(false);
   const [why, setWhy] = useState(false);
   const [map, setMap] = useState(false);
+  const [keys, setKeys] = useState(false);
   const [room, setRoom] = useState(0);
   const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
   const findings = state.findings.length + state.notDone.length;
@@ -81,6 +83,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     onResult: (answer) => check && result(check.key, check.openIds, answer),
     onUndo: undo,
     onNext: () => setList(true),
+    onCleared: () => setMap(true),
+    onKeys: () => setKeys(true),
   });
 
   if (failure) return <Notice title="The tracer could not work this out" text={failure} />;
@@ -196,6 +200,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
           }}
         />
       ) : null}
+      {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
       {map ? <ClearedSheet assessment={assessment} onClose={() => setMap(false)} /> : null}
       {why && check ? <WhySheet assessment={assessment} check={check} onClose={() => setWhy(false)} /> : null}
       {list ? (

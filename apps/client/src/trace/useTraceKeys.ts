@@ -9,6 +9,8 @@ export interface TraceKeys {
   readonly onResult: (result: string) => void;
   readonly onUndo: () => void;
   readonly onNext: () => void;
+  readonly onCleared: () => void;
+  readonly onKeys: () => void;
 }
 
 const typing = (target: EventTarget | null): boolean =>
@@ -16,7 +18,7 @@ const typing = (target: EventTarget | null): boolean =>
   (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.isContentEditable);
 
 /** On a keyboard: digits choose a result, U undoes, N lists the other checks. Not while something is typed or a sheet is open. */
-export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }: TraceKeys): void {
+export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext, onCleared, onKeys }: TraceKeys): void {
   const catalogue = useCatalogue();
   useEffect(() => {
     if (typeof document === 'undefined') return undefined;
@@ -32,6 +34,8 @@ export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }:
       const key = event.key.toLowerCase();
       if (key === 'u') onUndo();
       else if (key === 'n') onNext();
+      else if (key === 'c') onCleared();
+      else if (key === '?') onKeys();
       else if (/^[1-9]$/.test(key) && check) {
         const place = checksFor(catalogue, machine, routeOf(machine, lane)).find((item) => item.key === check.key);
         const answer = place?.check.quantity ? undefined : place?.check.results[Number(key) - 1];
@@ -40,5 +44,5 @@ export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext }:
     };
     document.addEventListener('keydown', onKey);
     return () => document.removeEventListener('keydown', onKey);
-  }, [check, machine, lane, onResult, onUndo, onNext, catalogue]);
+  }, [check, machine, lane, onResult, onUndo, onNext, onCleared, onKeys, catalogue]);
 }

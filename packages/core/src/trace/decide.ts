@@ -54,6 +54,8 @@ export interface Search {
 
 /** Two choices this close are as good as equal: the gentler one is taken, and the interface says so. */
 const NEAR_TIE_MIN = 0.5;
+/** A check must save this much to be put before a repair: less is not worth going round once more (chosen). */
+const WORTH_MIN = 0.3;
 /** A check that moves nothing by more than this many bits teaches nothing. */
 const NOTHING_BITS = 1e-6;
 /** Checks looked at two steps ahead, and checks that may come second (chosen: more change nothing in `bench:trace`). */
@@ -80,10 +82,10 @@ function sharesOf({ live, model }: Worked, next: Float64Array, sum: number): rea
   return share;
 }
 
-function forecast(worked: Worked, index: number, bench: Bench, weight: number, done: boolean): CheckForecast {
+function forecast(worked: Worked, index: number, bench: Bench, done: boolean): CheckForecast {
   const { ahead, model, p } = worked;
   const { price, minutes: checkMinutes } = ahead.price(index, bench);
-  const raw = ahead.answers(index, p, weight);
+  const raw = ahead.answers(index, p);
   const sums = raw.map((next) => next.reduce((sum, x) => sum + x, 0));
   const total = sums.reduce((sum, x) => sum + x, 0);
   let bits = 0;
@@ -165,17 +167,15 @@ export function decide(
   search: Search = { depth: 1 },
 ): Decision {
   const { live, p } = liveOf(model, suspicion);
-  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live));
+  const weights = model.places.map((place) => addedWeight(evidence, place));
+  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weights));
   const worked: Worked = { ahead, live, p, model };
   const asked = new Set(evidence.map((item) => item.same));
-  const weights = new Map<number, number>();
   const checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key) || place.check.retired) return [];
     // Asked once, the owner gives the same answer again.
     if (place.check.asks && asked.has(place.check.asks)) return [];
-    const weight = addedWeight(evidence, place);
-    weights.set(index, weight);
-    const found = forecast(worked, index, bench, weight, answered.has(place.key));
+    const found = forecast(worked, index, bench, answered.has(place.key));
     return found.bits > NOTHING_BITS ? [found] : [];
   });
   const now = ahead.stopping(p, bench);
@@ -210,7 +210,7 @@ export function decide(
       }
       const compared = asked.includes(check) || kept.includes(check);
       if (!compared && check.checkMinutes + least > best + NEAR_TIE_MIN) continue;
-      const twice = ahead.checkingTwice(check.index, p, bench, weights.get(check.index));
+      const twice = ahead.checkingTwice(check.index, p, bench);
       best = Math.min(best, twice.minutes);
       const outcomes = check.outcomes.map((outcome, o) => ({
         ...outcome,
@@ -231,7 +231,7 @@ export function decide(
     list = ranked(checks.map((check) => deeper.get(check.index) ?? check));
   }
   const best = list.find((check) => !check.done);
-  const advice = best && best.expectedMinutes < repairMinutes ? 'check' : 'repair';
+  const advice = best && best.expectedMinutes < repairMinutes - WORTH_MIN ? 'check' : 'repair';
   const second = list.filter((check) => !check.done)[1]?.expectedMinutes ?? Infinity;
   const gap =
     advice === 'check'

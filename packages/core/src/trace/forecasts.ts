@@ -33,6 +33,13 @@ function alone(given: Given, seen: Shown): number {
   return sum;
 }
 
+/** Answers under one hypothesis, flattened as far as they would only repeat others' errors, and made whole. */
+function tempered(rows: readonly Float64Array[], h: number, weight: number): void {
+  let sum = 0;
+  for (const row of rows) sum += row[h] = weight === 1 ? (row[h] as number) : (row[h] as number) ** weight;
+  for (const row of rows) row[h] = (row[h] as number) / (sum || 1);
+}
+
 /** What a check may say, place by place. */
 interface PlaceForecast {
   readonly look: Look | undefined;
@@ -55,6 +62,8 @@ export class Forecasts {
     private readonly model: Model,
     private readonly suspicion: Suspicion,
     readonly live: readonly Live[],
+    /** How far an answer of each check would be a witness of its own, 0 to 1; see `evidenceWeights`. */
+    private readonly weights: readonly number[] = [],
   ) {
     const involved = [...new Set(live.flatMap(({ causes }) => causes))];
     this.places = model.places.map((place, index) => this.forecast(place, index, involved));
@@ -96,10 +105,7 @@ export class Forecasts {
         return bothGiven(place, given[a]?.[o] ?? 0, given[b]?.[o] ?? 0, o, seen[a] ?? [], seen[b] ?? []);
       }),
     );
-    live.forEach((_, h) => {
-      const sum = rows.reduce((total, row) => total + (row[h] ?? 0), 0) || 1;
-      for (const row of rows) row[h] = (row[h] ?? 0) / sum;
-    });
+    live.forEach((_, h) => tempered(rows, h, this.weights[index] ?? 1));
     return { look, given, rows };
   }
 
@@ -150,9 +156,8 @@ export class Forecasts {
       const copies = rows.map((row) => row.slice());
       for (const { h, cause } of changed) {
         const shown = resultShares(waysAfter(cause), look);
-        let sum = 0;
-        copies.forEach((row, o) => (sum += row[h] = alone(given[cause]?.[o] ?? 0, shown)));
-        for (const row of copies) row[h] = (row[h] as number) / (sum || 1);
+        copies.forEach((row, o) => (row[h] = alone(given[cause]?.[o] ?? 0, shown)));
+        tempered(copies, h, this.weights[second] ?? 1);
       }
       return copies;
     };

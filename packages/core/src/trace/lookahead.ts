@@ -81,13 +81,10 @@ export class Lookahead {
   }
 
   /** Hypotheses after each answer, not made whole: their sum is the answer's probability. */
-  answers(index: number, p: Float64Array, weight = 1): readonly Float64Array[] {
+  answers(index: number, p: Float64Array): readonly Float64Array[] {
     return this.forecasts.rows(index).map((row) => {
       const next = new Float64Array(p.length);
-      for (let h = 0; h < p.length; h++) {
-        const l = row[h] as number;
-        next[h] = (p[h] as number) * (weight === 1 ? l : l ** weight);
-      }
+      for (let h = 0; h < p.length; h++) next[h] = (p[h] as number) * (row[h] as number);
       return next;
     });
   }
@@ -152,10 +149,10 @@ export class Lookahead {
   }
 
   /** Minutes of checking first when after the answer one more check may follow. In the measure of `p`. */
-  checkingTwice(index: number, p: Float64Array, bench: Bench, weight = 1): CheckedTwice {
+  checkingTwice(index: number, p: Float64Array, bench: Bench): CheckedTwice {
     const { price, minutes } = this.price(index, bench);
     const whole = p.reduce((sum, x) => sum + x, 0);
-    const byAnswer = this.answers(index, p, weight).map((next, o) => {
+    const byAnswer = this.answers(index, p).map((next, o) => {
       const rare = next.reduce((total, x) => total + x, 0) < whole * RARE_ANSWER;
       return rare
         ? this.stopping(next, price.after).minutes
