@@ -1,5 +1,5 @@
 import type { Cause } from './causes';
-import { answersUnder, type Given } from './likelihood';
+import { answersUnder, saysAlike, type Given } from './likelihood';
 import { lookOf, lookTable, type Look } from './looks';
 import type { Live, Model } from './model';
 import type { CheckAtPlace } from './places';
@@ -85,14 +85,18 @@ export class Forecasts {
     const look = lookOf(place.check);
     const outcomes = model.outcomes[index] ?? [];
     let unseen: readonly Given[] | undefined;
+    let alike: readonly Given[] | undefined;
+    const same = saysAlike(place.check);
     const given: (readonly Given[])[] = [];
     const seen: Shown[] = [];
     const single: (readonly number[])[] = [];
     for (const c of involved) {
       const cause = model.causes[c] as Cause;
       const apart = look !== undefined && !place.reach.has(cause.stop.index);
-      const row = apart && unseen ? unseen : outcomes.map(answersUnder(model.kase.catalogue, place, cause));
+      const known = apart ? unseen : same ? alike : undefined;
+      const row = known ?? outcomes.map(answersUnder(model.kase.catalogue, place, cause));
       if (apart) unseen = row;
+      else if (same) alike = row;
       given[c] = row;
       const shown = look && !apart ? this.showing(look, c) : [];
       seen[c] = shown;

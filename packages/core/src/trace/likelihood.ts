@@ -198,6 +198,10 @@ export const overall = (look: Look | undefined, cause: Cause, given: Given): num
     ? Number(given)
     : resultShares(allWays(cause.mode), look).reduce((sum, share, k) => sum + share * (given[k] ?? 0), 0);
 
+/** Whether what a check says of a cause within its reach is the same for all causes that show alike: no depth, no number. */
+export const saysAlike = ({ results, quantity, swap, asks }: Check): boolean =>
+  !quantity && !swap && !asks && !results.some((result) => result.depth);
+
 /** P(answer | cause), over every way in which it may show; nothing else known. */
 export const answerLikelihood = (catalogue: Catalogue, place: CheckAtPlace, answer: Answer, cause: Cause): number =>
   overall(lookOf(place.check), cause, answersUnder(catalogue, place, cause)(answer));

@@ -2,7 +2,7 @@ import { materialOf } from '../catalogue/index';
 import type { Route } from '../path/route';
 import type { Cause } from './causes';
 import type { Case } from './context';
-import { answersUnder, outcomesOf, overall, type Outcome } from './likelihood';
+import { answersUnder, outcomesOf, overall, saysAlike, type Outcome } from './likelihood';
 import { lookOf } from './looks';
 import type { CheckAtPlace } from './places';
 import { repairGroups, type RepairGroup } from './repairs';
@@ -35,12 +35,22 @@ function elsewhereOf(
   const look = lookOf(place.check);
   // A check sees nothing of causes out of its reach: one row serves them all.
   let unseen: readonly number[] | undefined;
+  // Modes that sit at several stations are worked out once, where the station makes no difference.
+  const byMode = new Map<string, readonly number[]>();
+  const same = saysAlike(place.check);
   const rowOf = (cause: Cause): readonly number[] => {
     const under = answersUnder(kase.catalogue, place, cause);
     return outcomes.map((outcome) => overall(look, cause, under(outcome)));
   };
+  const reached = (cause: Cause): readonly number[] => {
+    const known = same ? byMode.get(cause.mode.id) : undefined;
+    if (known) return known;
+    const row = rowOf(cause);
+    byMode.set(cause.mode.id, row);
+    return row;
+  };
   const rows = causes.map((cause) =>
-    place.check.asks || place.reach.has(cause.stop.index) ? rowOf(cause) : (unseen ??= rowOf(cause)),
+    place.check.asks || place.reach.has(cause.stop.index) ? reached(cause) : (unseen ??= rowOf(cause)),
   );
   const row = outcomes.map((outcome, o) => {
     const width = outcome.low === undefined || outcome.high === undefined ? 1 : outcome.high - outcome.low;

@@ -17,11 +17,18 @@ export function smearedPdf(x: number, from: number, to: number, sd: number): num
   return (normalCdf(x, from, sd) - normalCdf(x, to, sd)) / (to - from);
 }
 
+/** Beyond this many spreads a normal error does not reach. */
+const FAR = 6;
+
 /** Antiderivative of the standard normal distribution function: z Φ(z) + φ(z). */
 const cdfIntegral = (z: number): number => z * normalCdf(z, 0, 1) + normalPdf(z, 0, 1);
 
 /** Probability that such a reading falls within [low, high]; exact, from the antiderivative. */
 export function smearedMass(low: number, high: number, from: number, to: number, sd: number): number {
+  // Most bands lie far from most places: nothing to be worked out there, within 1e-9.
+  const reach = FAR * sd;
+  if (high < from - reach || low > to + reach) return 0;
+  if (low < from - reach && high > to + reach) return 1;
   if (to - from < sd / 50) return normalCdf(high, (from + to) / 2, sd) - normalCdf(low, (from + to) / 2, sd);
   const part = (edge: number): number => cdfIntegral((high - edge) / sd) - cdfIntegral((low - edge) / sd);
   return (sd / (to - from)) * (part(from) - part(to));
