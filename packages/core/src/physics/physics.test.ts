@@ -1,3 +1,5 @@
+import { heaterOhms, thermistorOhms } from './electric';
+import { afterBend } from './force';
 import { calibrateFeed, strandArea } from './feed';
 import { coolingConstant, cooledTo, secondsToCool } from './heat';
 import { tubeSlack } from './tube';
@@ -58,5 +60,34 @@ describe('tube', () => {
     expect(tubeSlack(2, 1.75, 3 * Math.PI)).toBeCloseTo(2.356, 3);
     expect(tubeSlack(1.9, 1.75, 3 * Math.PI)).toBeCloseTo(1.414, 3);
     expect(() => tubeSlack(1.7, 1.75, 1)).toThrow(/thicker/);
+  });
+});
+
+describe('force and resistance', () => {
+  // Euler and Eytelwein: T2 = T1 e^(μθ); figures of the rope friction formula.
+  test.each([
+    [0.1, Math.PI, 1.3691],
+    [0.1, 3 * Math.PI, 2.5663],
+    [0.2, 3 * Math.PI, 6.5861],
+  ])('μ %f over %f rad', (friction, bend, factor) => {
+    expect(afterBend(1, friction, bend)).toBeCloseTo(factor, 4);
+  });
+
+  // B equation, 100 kΩ at 25 °C, B 3950.
+  test.each([
+    [60, 24_862],
+    [100, 6_975],
+    [200, 744.6],
+    [220, 530.8],
+    [250, 335.3],
+  ])('a thermistor at %i °C', (celsius, ohms) => {
+    expect(thermistorOhms(celsius) / ohms).toBeCloseTo(1, 3);
+  });
+
+  test('a heater of 24 V and 40 W has 14.4 Ω, of 12 V 3.6 Ω; what cannot be is refused', () => {
+    expect(heaterOhms(24, 40)).toBeCloseTo(14.4, 9);
+    expect(heaterOhms(12, 40)).toBeCloseTo(3.6, 9);
+    expect(() => heaterOhms(0, 40)).toThrow(RangeError);
+    expect(() => thermistorOhms(-300)).toThrow(RangeError);
   });
 });
