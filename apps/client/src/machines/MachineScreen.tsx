@@ -37,28 +37,23 @@ export function MachineScreen({ id }: { readonly id: string }) {
       </Page>
     );
   return (
-    <Page
-      title={machine.name}
-      back="/machines"
-      head={
-        <>
-          <Tap
-            label="Change"
-            icon="edit"
-            kind="quiet"
-            onPress={() => {
-              dispatch(buildingBegun({ machine, was: machine }));
-              router.push('/machines/builder' as Href);
-            }}
-          />
-          <Tap
-            label="Save JSON"
-            icon="save"
-            onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
-          />
-        </>
-      }
-    >
+    <Page title={machine.name} back="/machines">
+      <View style={styles.actions}>
+        <Tap
+          label="Change"
+          icon="edit"
+          kind="quiet"
+          onPress={() => {
+            dispatch(buildingBegun({ machine, was: machine }));
+            router.push('/machines/builder' as Href);
+          }}
+        />
+        <Tap
+          label="Save JSON"
+          icon="save"
+          onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
+        />
+      </View>
       <Text>{machine.summary}</Text>
       <Text
         kind="small"
@@ -151,6 +146,7 @@ function StationData({
 }
 
 const styles = StyleSheet.create({
+  actions: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
   sideways: { flexDirection: 'row', gap: space.xl },
   path: { flexShrink: 0 },
   grow: { flex: 1 },

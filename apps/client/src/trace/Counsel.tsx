@@ -20,7 +20,7 @@ export function UnderStrand({
         <Text kind="small" tone="doubt" bold>{`Something not on the list: ${percent(elsewhere)}`}</Text>
       ) : null}
       {unexplained.map((label) => (
-        <Text key={label} kind="small" tone="doubt">{`No listed cause explains: ${label}`}</Text>
+        <Text key={label} kind="small" tone="doubt">{`The likeliest listed cause leaves unexplained: ${label}`}</Text>
       ))}
       {pairs.map((pair) => (
         <Text key={pair.text} kind="small" tone="doubt">{`Two at once, ${percent(pair.share)}: ${pair.text}`}</Text>

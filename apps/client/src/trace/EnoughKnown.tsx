@@ -19,7 +19,7 @@ export function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: E
   const name = (station: string): string =>
     assessment.stations.find((item) => item.station === station)?.name ?? station;
   const advised = causes.find((cause) => cause.station === advice.station && cause.mode === advice.mode);
-  const others = causes.filter((cause) => cause !== advised).slice(0, 3);
+  const others = causes.filter((cause) => cause !== advised).slice(0, 2);
   return (
     <View style={styles.column}>
       <Text kind="large" bold heading={2}>

@@ -78,7 +78,7 @@ export interface Assessment {
   /** Two causes at once, where that is worth saying. */
   readonly pairs: readonly PairSuspicion[];
   readonly changer?: Changer;
-  /** When something else leads: what no listed cause explains. */
+  /** When something else leads: what even the likeliest listed cause leaves unexplained. */
   readonly unexplained: readonly string[];
   readonly habits: readonly HabitAdvice[];
 }

@@ -67,15 +67,15 @@ export function whatWouldChange(model: Model, suspicion: Suspicion, decision: De
   return best;
 }
 
-/** Findings that no listed cause in play explains: likelier under something unknown than under all of them together. */
+/** Findings that even the leading listed cause leaves unexplained: likelier under something unknown than under it. */
 export function unexplained(model: Model, suspicion: Suspicion, evidence: readonly Evidence[]): readonly string[] {
   const listed = suspicion.share.slice(0, -1);
-  const total = listed.reduce((sum, x) => sum + x, 0) || 1;
+  const lead = listed.indexOf(Math.max(...listed));
   return evidence
-    .map((item) => {
-      const mean = listed.reduce((sum, x, i) => sum + (x / total) * (item.likelihood[i] ?? 0), 0);
-      return { label: evidenceLabel(model, item), ratio: mean / Math.max(item.elsewhere, 1e-12) };
-    })
+    .map((item) => ({
+      label: evidenceLabel(model, item),
+      ratio: (item.likelihood[lead] ?? 0) / Math.max(item.elsewhere, 1e-12),
+    }))
     .filter(({ ratio }) => ratio < 0.5)
     .sort((a, b) => a.ratio - b.ratio)
     .map(({ label }) => label);
