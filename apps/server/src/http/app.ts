@@ -3,6 +3,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { join } from 'node:path';
+import { constants } from 'node:zlib';
 import pino from 'pino';
 import pinoHttp from 'pino-http';
 import type { DataSource } from 'typeorm';
@@ -18,6 +19,8 @@ export interface AppOptions {
 }
 
 const YEAR_S = 31_536_000;
+/** The app's chunks are fetched once a build: worth a tenth of a second of packing for a tenth of their size. */
+const BROTLI_QUALITY = 9;
 
 /** App and API on one origin. */
 export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOptions = {}): Express {
@@ -37,7 +40,7 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression());
+  app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } } }));
   const api = express.Router();
   api.use(express.json({ limit: MAX_BODY }));
   api.get('/health', async (_request, response) => {
