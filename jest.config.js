@@ -30,6 +30,7 @@ module.exports = {
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
       // Its ES modules end in .mjs, which the preset does not translate.
       moduleNameMapper: {
+        '^d3-path$': '<rootDir>/../../node_modules/d3-path/dist/d3-path.js',
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [

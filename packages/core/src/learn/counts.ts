@@ -45,7 +45,7 @@ export const nothingLearned: Learned = {
 
 type Tree = number | { readonly [key: string]: Tree };
 
-/** Adds two trees of numbers leaf by leaf. */
+/** Adds numbers leaf by leaf. */
 function added<T extends Tree>(a: T | undefined, b: T | undefined): T {
   if (a === undefined || b === undefined) return (a ?? b) as T;
   if (typeof a === 'number' || typeof b === 'number') return (Number(a) + Number(b)) as T;

@@ -94,7 +94,7 @@ export function drawOrder(
   };
 }
 
-const logit = (p: number): number => Math.log(p / (1 - p));
+const logit = (p: number): number => Math.log(p) - Math.log1p(-p);
 const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
 
 /** Standard normal by Box and Muller. */
@@ -102,7 +102,10 @@ const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())
 
 /** A world that the catalogue has wrong: effects off by log-odds noise of sd 1, weights by a factor 3 either way. */
 export function perturbed(catalogue: Catalogue, random: Random, sd = 1, factor = 3): Catalogue {
-  const shifted = (p: number): number => (p <= 0 || p >= 1 ? p : logistic(logit(p) + sd * normal(random)));
+  const shifted = (p: number): number => {
+    const certain = p <= 0 || p >= 1;
+    return certain ? p : logistic(logit(p) + sd * normal(random));
+  };
   return {
     ...catalogue,
     modes: catalogue.modes.map((mode) => ({
