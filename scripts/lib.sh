@@ -92,7 +92,7 @@ start_database() {
     say "starting the database on 127.0.0.1:$port"
     as_pg "$bin/pg_ctl" -D "$DB_DIR" -w -t 30 -l "$DB_DIR/server.log" \
       -o "-p $port -c listen_addresses=127.0.0.1 -c unix_socket_directories=$DB_DIR $*" start >/dev/null ||
-      fail "The database did not start; see $DB_DIR/server.log. If port $port is in use, set ZT_DB_PORT to another."
+      fail "The database did not start; see $DB_DIR/server.log. If port $port is in use, set $([ "$name" = test ] && echo ZT_TEST_DB_PORT || echo ZT_DB_PORT) to another."
     DB_WAS_RUNNING=0
   fi
   as_pg "$bin/psql" -h 127.0.0.1 -p "$port" -U "$user" -d postgres -tAc "select 1 from pg_database where datname = 'zealous'" | grep -q 1 ||
