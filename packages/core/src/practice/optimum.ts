@@ -13,7 +13,7 @@ export interface Reduced {
   readonly rows: (index: number) => readonly Float64Array[];
 }
 
-/** Repairs that cure for certain once their ladder is gone through, so that groups, not rungs, are what is decided. */
+/** Each repair is one remedy that cures for certain, so that what is decided is which, not how often. */
 export function reduce(
   model: Model,
   rows: (index: number) => readonly Float64Array[],
@@ -41,7 +41,7 @@ export function reduce(
   const weights = Float64Array.from(kept, (h) => p[h] ?? 0);
   const total = weights.reduce((sum, x) => sum + x, 0);
   const shares = weights.map((x) => x / total);
-  const groups = model.groups.map((group) => ({ ...group, remedy: { ...group.remedy, cures: 1 } }));
+  const groups = model.groups.map((group) => ({ ...group, laterMin: 0, remedy: { ...group.remedy, cures: 1 } }));
   const reducedModel: Model = { ...model, groups, groupOf: groupIndex(groups, model.causes) };
   const of = (index: number): readonly Float64Array[] =>
     rows(index).map((row) => Float64Array.from(kept, (h) => row[h] ?? 0));
@@ -121,8 +121,7 @@ export function optimum(reduced: Reduced, bench: Bench): number {
     for (const group of groupsOf(reduced, situation.p)) {
       const { minutes, after } = ahead.repairPrice(group, situation.bench);
       const left = ahead.afterRepair(group, situation.p);
-      const rungs = cured(reduced, group, situation.p) * (reduced.model.groups[group]?.laterMin ?? 0);
-      const sum = whole * minutes + rungs;
+      const sum = whole * minutes;
       if (sum >= best) continue;
       best = Math.min(best, sum + value({ p: left, bench: after, done: situation.done }, sorted(path, `r${group}`)));
     }
@@ -141,7 +140,7 @@ export function tracerValue(reduced: Reduced, bench: Bench): number {
     if (whole <= 0) return 0;
     const stop = ahead.stopping(situation.p, situation.bench);
     if (whole < NEGLIGIBLE) return stop.minutes;
-    const begin = stop.steps > 0 ? stop.order[0] : undefined;
+    const firsts = [...stop.order.subarray(0, Math.min(3, stop.steps))];
     const stopMinutes = stop.minutes;
     const at = key(situation, path);
     const before = known.get(at);
@@ -151,10 +150,9 @@ export function tracerValue(reduced: Reduced, bench: Bench): number {
     ahead.seconds = open;
     const checks = open.map((index) => ({ index, minutes: ahead.checkingTwice(index, p, situation.bench).minutes }));
     const best = checks.sort((a, b) => a.minutes - b.minutes)[0];
-    const repair = Math.min(
-      stopMinutes / whole,
-      begin === undefined ? Infinity : ahead.repairing(begin, p, situation.bench, open),
-    );
+    const repairs = firsts.map((group) => ({ group, minutes: ahead.repairing(group, p, situation.bench, open) }));
+    const begin = repairs.sort((a, b) => a.minutes - b.minutes)[0]?.group;
+    const repair = Math.min(stopMinutes / whole, repairs[0]?.minutes ?? Infinity);
     let result: number;
     if (best && best.minutes < repair) {
       const { price, minutes } = ahead.price(best.index, situation.bench);
@@ -166,10 +164,8 @@ export function tracerValue(reduced: Reduced, bench: Bench): number {
     } else if (begin === undefined) result = stopMinutes;
     else {
       const { minutes, after } = ahead.repairPrice(begin, situation.bench);
-      const rungs = cured(reduced, begin, situation.p) * (reduced.model.groups[begin]?.laterMin ?? 0);
       const left = ahead.afterRepair(begin, situation.p);
-      result =
-        whole * minutes + rungs + value({ p: left, bench: after, done: situation.done }, sorted(path, `r${begin}`));
+      result = whole * minutes + value({ p: left, bench: after, done: situation.done }, sorted(path, `r${begin}`));
     }
     known.set(at, result);
     return result;
@@ -188,9 +184,3 @@ const groupsOf = ({ model, live }: Reduced, p: Float64Array): readonly number[] 
     }),
   ),
 ];
-
-const cured = ({ model, live }: Reduced, group: number, p: Float64Array): number =>
-  live.reduce(
-    (sum, { causes }, h) => sum + (causes[0] !== undefined && model.groupOf[causes[0]] === group ? (p[h] ?? 0) : 0),
-    0,
-  );
