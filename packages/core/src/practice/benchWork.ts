@@ -7,7 +7,16 @@ import type { Finding } from '../trace/context';
 import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../trace/likelihood';
 import { lookOf } from '../trace/looks';
 import { checksFor, type CheckAtPlace } from '../trace/places';
-import { ELSEWHERE_MIN, needOf, PROOF_MIN, remedyMinutes, rungsFor } from '../trace/repairs';
+import { groupIndex, type Model } from '../trace/model';
+import {
+  ELSEWHERE_MIN,
+  needOf,
+  PROOF_MIN,
+  remedyMinutes,
+  repairGroups,
+  rungsFor,
+  type RepairGroup,
+} from '../trace/repairs';
 import { sharedError } from '../trace/suspicion';
 import { allWays, resultShares } from '../trace/ways';
 import { pick, type HiddenOrder, type Random } from './hidden';
@@ -32,6 +41,15 @@ const GRID = 24;
 export interface Answered {
   readonly finding: Finding;
   readonly normal: boolean;
+}
+
+/** A model after a repair that failed: its remedy is not offered again, and the failure is a finding. */
+export function afterFailure(model: Model, group: RepairGroup, turn: number): Model {
+  const mode = model.causes[group.causes[0] ?? 0]?.mode.id ?? '';
+  const failure = { id: `r${turn}`, station: group.station.id, mode, remedies: [group.remedy.id] };
+  const kase = { ...model.kase, failed: [...(model.kase.failed ?? []), failure] };
+  const groups = repairGroups(kase, model.route, model.causes);
+  return { ...model, kase, groups, groupOf: groupIndex(groups, model.causes) };
 }
 
 /** A technician at a bench with a hidden fault: does what a policy says, and counts. */

@@ -1,11 +1,9 @@
 import { routeOf } from '../path/route';
 import { causesOf } from '../trace/causes';
-import type { FailedRepair } from '../trace/context';
 import { decide } from '../trace/decide';
-import { groupIndex, modelOf, type Model } from '../trace/model';
-import { repairGroups } from '../trace/repairs';
+import { modelOf, type Model } from '../trace/model';
 import { evidenceOf, weigh } from '../trace/suspicion';
-import { BenchWork, type Tally } from './benchWork';
+import { afterFailure, BenchWork, type Tally } from './benchWork';
 import type { HiddenOrder, Random } from './hidden';
 
 /** Repairs once a place is suspected this much, or nothing tells more (chosen). */
@@ -20,10 +18,9 @@ export function followInformation(hidden: HiddenOrder, random: Random, wrong = 0
   const causes = causesOf(kase, route);
   const byKey = new Map(work.places.map((place) => [place.key, place]));
   let model: Model = modelOf(kase, route, causes, work.places);
-  let failed: FailedRepair[] = [];
   const cold = work.bench;
   for (let turn = 0; turn < 60; turn++) {
-    const evidence = evidenceOf({ ...kase, failed }, causes, byKey, work.findings);
+    const evidence = evidenceOf(model.kase, causes, byKey, work.findings);
     const suspicion = weigh(causes, model.prior, evidence);
     const barred = new Set(work.findings.map((finding) => finding.key));
     const { checks } = decide(model, suspicion, cold, evidence, barred, new Set());
@@ -39,10 +36,7 @@ export function followInformation(hidden: HiddenOrder, random: Random, wrong = 0
     if (!group || (shares[top] ?? 0) < 0.02) return work.strip();
     const { station, remedy, need } = group;
     if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
-    const mode = causes[group.causes[0] ?? 0]?.mode.id ?? '';
-    failed = [...failed, { id: `r${turn}`, station: station.id, mode, remedies: [remedy.id] }];
-    const groups = repairGroups({ ...kase, failed }, route, causes);
-    model = { ...model, kase: { ...kase, failed }, groups, groupOf: groupIndex(groups, causes) };
+    model = afterFailure(model, group, turn);
   }
   return work.strip();
 }

@@ -1,12 +1,10 @@
 import { routeOf } from '../path/route';
 import { causesOf } from '../trace/causes';
-import type { FailedRepair } from '../trace/context';
 import { decide } from '../trace/decide';
-import { groupIndex, modelOf, type Model } from '../trace/model';
+import { modelOf, type Model } from '../trace/model';
 import { checksFor } from '../trace/places';
-import { repairGroups } from '../trace/repairs';
 import { evidenceOf, weigh } from '../trace/suspicion';
-import { BenchWork, type Tally } from './benchWork';
+import { afterFailure, BenchWork, type Tally } from './benchWork';
 import type { HiddenOrder, Random } from './hidden';
 
 const MOST_TURNS = 60;
@@ -25,9 +23,8 @@ export function followTracer(hidden: HiddenOrder, random: Random, { depth = 2, w
   const places = checksFor(kase.catalogue, kase.machine, route);
   const byKey = new Map(places.map((place) => [place.key, place]));
   let model: Model = modelOf(kase, route, causes, places);
-  let failed: FailedRepair[] = [];
   for (let turn = 0; turn < MOST_TURNS; turn++) {
-    const evidence = evidenceOf({ ...kase, failed }, causes, byKey, work.findings);
+    const evidence = evidenceOf(model.kase, causes, byKey, work.findings);
     const suspicion = weigh(causes, model.prior, evidence);
     const barred = new Set(work.findings.map((finding) => finding.key));
     const decision = decide(model, suspicion, work.bench, evidence, barred, new Set(), { depth });
@@ -43,10 +40,7 @@ export function followTracer(hidden: HiddenOrder, random: Random, { depth = 2, w
     if (!group) return work.strip();
     const { station, remedy, need } = group;
     if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
-    const mode = causes[group.causes[0] ?? 0]?.mode.id ?? '';
-    failed = [...failed, { id: `r${turn}`, station: station.id, mode, remedies: [remedy.id] }];
-    const groups = repairGroups({ ...kase, failed }, route, causes);
-    model = { ...model, kase: { ...kase, failed }, groups, groupOf: groupIndex(groups, causes) };
+    model = afterFailure(model, group, turn);
   }
   return work.strip();
 }

@@ -58,7 +58,7 @@ const NEAR_TIE_MIN = 0.5;
 const WORTH_MIN = 0.3;
 /** A check that moves nothing by more than this many bits teaches nothing. */
 const NOTHING_BITS = 1e-6;
-/** Checks looked at two steps ahead, and checks that may come second (chosen: more change nothing in `bench:trace`). */
+/** Checks looked at two steps ahead, and checks that may come second (chosen). */
 const FIRST_CHECKS = 12;
 const SECOND_CHECKS = 20;
 /** Checks that may follow a failed repair (chosen). */
