@@ -18,7 +18,7 @@ export function FirstSuspicion({ machine, draft }: { readonly machine: Machine; 
     const event = { id: 'draft', at, by: 'draft', type: 'taken-in' as const, body: bodyOf(draft, machine.id, 'draft') };
     const state = reduceOrder(machine, catalogue, [event]);
     void tracer()
-      .assess(machine, state, { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() })
+      .assess(machine, state, { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() }, [])
       .then((answer) => {
         if (!stale) setAssessment(answer);
       });

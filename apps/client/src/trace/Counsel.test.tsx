@@ -23,6 +23,7 @@ const check = (key: string, expectedMinutes: number, rest: Partial<RankedCheck> 
   afterMinutes: expectedMinutes - 2,
   depth: 2,
   meanwhile: [],
+  tells: [],
   expectedMinutes,
   savesMinutes: 5,
   bits: 1,

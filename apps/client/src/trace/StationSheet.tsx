@@ -36,9 +36,7 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
     };
   }, [machine, state, station]);
   const here = assessment.stations.find((item) => item.station === station);
-  const reaching = assessment.checks
-    .filter((check) => check.outcomes.some((outcome) => outcome.moves.some((move) => move.station === station)))
-    .slice(0, CHECKS);
+  const reaching = assessment.checks.filter((check) => check.tells.includes(station)).slice(0, CHECKS);
   return (
     <Sheet title={here?.name ?? station} open onClose={onClose}>
       {here?.clearedBy ? (

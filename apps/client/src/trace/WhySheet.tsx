@@ -34,6 +34,7 @@ export function WhyBody({ assessment, check }: { readonly assessment: Assessment
       <Text bold heading={3}>
         What each result would do
       </Text>
+      {check.outcomes.length === 0 ? <Text tone="soft">Weighing …</Text> : null}
       {[...check.outcomes]
         .sort((a, b) => b.probability - a.probability)
         .slice(0, 7)

@@ -73,12 +73,14 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
     const fail = (error: unknown): void => {
       if (!stale) setView((old) => ({ ...old, failure: (error as Error).message }));
     };
+    const also = own === undefined ? [] : [own];
     const deeper = tracer()
-      .assess(machine, state, at)
+      .assess(machine, state, at, also)
       .then((first) => {
         const late = setTimeout(() => show(first), PATIENCE_MS);
+        const standing = bestKey(first);
         return tracer()
-          .assessDeeper(machine, state, at, own === undefined ? [] : [own])
+          .assessDeeper(machine, state, at, standing === undefined ? also : [...also, standing])
           .then((second) => {
             clearTimeout(late);
             show(second);

@@ -40,12 +40,16 @@ export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState
   };
 }
 
+/** Checks whose every result is told from the start; the others' come when they are asked for. */
+const TOLD = 6;
+
 function rank(
   model: Model,
-  p: readonly number[],
+  now: readonly number[],
   forecast: CheckForecast,
   decision: Decision,
   bench: Bench,
+  told: boolean,
 ): RankedCheck {
   const { place, price } = forecast;
   const { repairMinutes } = decision;
@@ -54,8 +58,8 @@ function rank(
     label: item.outcome.label,
     probability: item.probability,
     minutesAfter: item.minutes,
-    stations: byStation(model, item.share),
-    moves: movedBy(model, p, item.share),
+    stations: item.stations,
+    moves: movedBy(model, now, item.stations),
   }));
   const saves = repairMinutes - forecast.expectedMinutes;
   const telling = [...outcomes]
@@ -96,13 +100,14 @@ function rank(
     ],
     afterMinutes: forecast.expectedMinutes - forecast.checkMinutes,
     depth: forecast.depth,
-    meanwhile: meanwhileOf(decision, bench, place.key),
+    meanwhile: told ? meanwhileOf(decision, bench, place.key) : [],
     expectedMinutes: forecast.expectedMinutes,
     savesMinutes: saves,
     bits: forecast.bits,
     done: forecast.done,
     because,
-    outcomes,
+    tells: [...new Set(outcomes.flatMap((outcome) => outcome.moves.map((move) => move.station)))],
+    outcomes: told ? outcomes : [],
   };
 }
 
@@ -214,7 +219,16 @@ export function assess(
     causes,
     elsewhere,
     cleared: spansOf(stations),
-    checks: decision.checks.map((forecast) => rank(model, p, forecast, decision, bench)),
+    checks: decision.checks.map((forecast, i) =>
+      rank(
+        model,
+        now,
+        forecast,
+        decision,
+        bench,
+        i < TOLD || forecast.depth === 2 || search?.also?.includes(forecast.place.key) === true,
+      ),
+    ),
     advice: adviceOf(model, p, decision),
     pairs: leadingPairs(model, suspicion),
     ...(changer ? { changer } : {}),

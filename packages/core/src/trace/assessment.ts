@@ -53,6 +53,9 @@ export interface RankedCheck {
   readonly bits: number;
   readonly done: boolean;
   readonly because: readonly string[];
+  /** Stations that some result of it would move. */
+  readonly tells: readonly string[];
+  /** What each result would do; empty for a check that is neither among the leading ones nor was asked for. */
   readonly outcomes: readonly RankedOutcome[];
 }
 

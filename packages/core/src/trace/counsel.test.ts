@@ -47,7 +47,12 @@ test('a habit’s check and a check of one’s own are thought of as far ahead a
 });
 
 test('the one result that would change the answer is the largest move of the leading place among likely results', () => {
-  const { changer, checks, stations } = view([takenIn(dunlin, { symptoms: ['not-reach'] })], cold, dunlin);
+  const state = stateOf(dunlin, [takenIn(dunlin, { symptoms: ['not-reach'] })]);
+  const brief = assess(dunlin, catalogue, state, cold);
+  const rest = brief.checks.filter((check) => check.outcomes.length === 0).map((check) => check.key);
+  expect(rest.length).toBeGreaterThan(10);
+  const { changer, checks, stations } = assess(dunlin, catalogue, state, cold, { depth: 1, also: rest });
+  expect(checks.filter((check) => check.outcomes.length === 0)).toEqual([]);
   const lead = [...stations].sort((a, b) => b.suspicion - a.suspicion)[0];
   expect(changer?.station).toBe(lead?.name);
   const index = stations.indexOf(lead as (typeof stations)[number]);

@@ -50,9 +50,9 @@ export function whatWouldChange(model: Model, suspicion: Suspicion, decision: De
   const lead = now.indexOf(Math.max(...now));
   let best: Changer | undefined;
   for (const check of decision.checks.filter((item) => !item.done))
-    for (const { outcome, probability, share } of check.outcomes) {
+    for (const { outcome, probability, stations } of check.outcomes) {
       if (probability < LIKELY_ENOUGH) continue;
-      const to = byStation(model, share)[lead] ?? 0;
+      const to = stations[lead] ?? 0;
       const from = now[lead] ?? 0;
       if (Math.abs(to - from) > Math.abs((best?.to ?? 0) - (best?.from ?? 0)))
         best = {

@@ -10,8 +10,8 @@ import { evidenceWeights, type Evidence, type Suspicion } from './suspicion';
 export interface OutcomeForecast {
   readonly outcome: Outcome;
   readonly probability: number;
-  /** By cause, that it is the cause or one of two, after this answer; `elsewhere` last. */
-  readonly share: readonly number[];
+  /** Suspicion by station of the route after this answer, in path order. */
+  readonly stations: readonly number[];
   /** Expected minutes to a proved repair after this answer. */
   readonly minutes: number;
 }
@@ -71,24 +71,32 @@ interface Worked {
   readonly live: readonly Live[];
   readonly p: Float64Array;
   readonly model: Model;
+  /** Index of each cause's stop. */
+  readonly stop: readonly number[];
 }
 
-/** Shares by cause of hypotheses that are not made whole. */
-function sharesOf({ live, model }: Worked, next: Float64Array, sum: number): readonly number[] {
-  const share = new Array<number>(model.causes.length + 1).fill(0);
-  live.forEach(({ causes }, h) => {
-    const x = (next[h] ?? 0) / sum;
-    if (causes.length === 0) share[share.length - 1] = x;
-    for (const cause of causes) share[cause] = (share[cause] ?? 0) + x;
-  });
-  return share;
+/** Suspicion by station from hypotheses that are not made whole. */
+function stationsOf({ live, model, stop }: Worked, next: Float64Array, sum: number): readonly number[] {
+  const stations = new Array<number>(model.route.stops.length).fill(0);
+  for (let h = 0; h < live.length; h++) {
+    const x = (next[h] as number) / sum;
+    for (const cause of (live[h] as Live).causes) {
+      const at = stop[cause] as number;
+      stations[at] = Math.min(1, (stations[at] as number) + x);
+    }
+  }
+  return stations;
 }
 
 function forecast(worked: Worked, index: number, bench: Bench, done: boolean): CheckForecast {
   const { ahead, model, p } = worked;
   const { price, minutes: checkMinutes } = ahead.price(index, bench);
   const raw = ahead.answers(index, p);
-  const sums = raw.map((next) => next.reduce((sum, x) => sum + x, 0));
+  const sums = raw.map((next) => {
+    let sum = 0;
+    for (let h = 0; h < next.length; h++) sum += next[h] as number;
+    return sum;
+  });
   const total = sums.reduce((sum, x) => sum + x, 0);
   let bits = 0;
   let expected = checkMinutes;
@@ -102,7 +110,7 @@ function forecast(worked: Worked, index: number, bench: Bench, done: boolean): C
       if (x > 0) bits += probability * x * Math.log2(x / (p[h] as number));
     }
     const outcome = (model.outcomes[index] ?? [])[o] as Outcome;
-    return { outcome, probability, share: sharesOf(worked, next, sum || 1), minutes };
+    return { outcome, probability, stations: stationsOf(worked, next, sum || 1), minutes };
   });
   return {
     place: model.places[index] as CheckAtPlace,
@@ -171,7 +179,7 @@ export function decide(
   const { live, p } = liveOf(model, suspicion);
   const weights = model.places.map((place) => addedWeight(evidence, place));
   const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weights));
-  const worked: Worked = { ahead, live, p, model };
+  const worked: Worked = { ahead, live, p, model, stop: model.causes.map((cause) => cause.stop.index) };
   const asked = new Set(evidence.map((item) => item.same));
   const checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key) || place.check.retired) return [];

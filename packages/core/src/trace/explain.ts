@@ -106,18 +106,13 @@ export function priceWords(forecast: CheckForecast): readonly string[] {
   return parts.filter(([min]) => min > 0).map(([min, what]) => `${what} ${minutesText(min)}`);
 }
 
-/** For each answer, the stations that it moves most. */
+/** The stations that an answer moves most; suspicion by station before and after it. */
 export function movedBy(model: Model, before: readonly number[], after: readonly number[], most = 2) {
-  const a = byStation(model, before);
-  const b = byStation(model, after);
-  return b
-    .map((to, i) => ({
-      station: model.route.stops[i]?.station.id ?? '',
-      name: model.route.stops[i]?.station.name ?? '',
-      from: a[i] ?? 0,
-      to,
-    }))
-    .filter((move) => Math.abs(move.to - move.from) >= 0.01)
-    .sort((x, y) => Math.abs(y.to - y.from) - Math.abs(x.to - x.from))
-    .slice(0, most);
+  const moves: { station: string; name: string; from: number; to: number }[] = [];
+  for (let i = 0; i < after.length; i++) {
+    const [from, to] = [before[i] ?? 0, after[i] ?? 0];
+    const station = model.route.stops[i]?.station;
+    if (station && Math.abs(to - from) >= 0.01) moves.push({ station: station.id, name: station.name, from, to });
+  }
+  return moves.sort((x, y) => Math.abs(y.to - y.from) - Math.abs(x.to - x.from)).slice(0, most);
 }

@@ -1,5 +1,5 @@
 import type { Cause } from './causes';
-import { answersUnder, saysAlike, type Given } from './likelihood';
+import type { Given } from './likelihood';
 import { lookOf, lookTable, type Look } from './looks';
 import type { Live, Model } from './model';
 import type { CheckAtPlace } from './places';
@@ -7,6 +7,7 @@ import type { Suspicion } from './suspicion';
 import { observed, resultShares, type Ways } from './ways';
 
 type Shown = readonly number[];
+const NOTHING: Shown = [];
 
 /** How likely one outcome is with two causes at once, from what each alone would give. */
 function bothGiven(place: CheckAtPlace, first: Given, second: Given, o: number, seenA: Shown, seenB: Shown): number {
@@ -84,32 +85,30 @@ export class Forecasts {
     const { model, live } = this;
     const look = lookOf(place.check);
     const outcomes = model.outcomes[index] ?? [];
-    let unseen: readonly Given[] | undefined;
-    let alike: readonly Given[] | undefined;
-    const same = saysAlike(place.check);
     const given: (readonly Given[])[] = [];
     const seen: Shown[] = [];
     const single: (readonly number[])[] = [];
+    let unseen: readonly number[] | undefined;
     for (const c of involved) {
-      const cause = model.causes[c] as Cause;
-      const apart = look !== undefined && !place.reach.has(cause.stop.index);
-      const known = apart ? unseen : same ? alike : undefined;
-      const row = known ?? outcomes.map(answersUnder(model.kase.catalogue, place, cause));
-      if (apart) unseen = row;
-      else if (same) alike = row;
-      given[c] = row;
-      const shown = look && !apart ? this.showing(look, c) : [];
-      seen[c] = shown;
-      single[c] = row.map((g) => alone(g, shown));
+      const row = (given[c] = model.given.at(index, c));
+      const apart = look !== undefined && !place.reach.has((model.causes[c] as Cause).stop.index);
+      const shown = (seen[c] = look && !apart ? this.showing(look, c) : NOTHING);
+      single[c] = apart ? (unseen ??= row.map(Number)) : row.map((g) => alone(g, shown));
     }
-    const rows = outcomes.map((_, o) =>
-      Float64Array.from(live, ({ causes: [a, b] }) => {
-        if (a === undefined) return model.elsewhere[index]?.[o] ?? 0;
-        if (b === undefined) return single[a]?.[o] ?? 0;
-        return bothGiven(place, given[a]?.[o] ?? 0, given[b]?.[o] ?? 0, o, seen[a] ?? [], seen[b] ?? []);
-      }),
-    );
-    live.forEach((_, h) => tempered(rows, h, this.weights[index] ?? 1));
+    const rows = outcomes.map((_, o) => {
+      const row = new Float64Array(live.length);
+      for (let h = 0; h < live.length; h++) {
+        const [a, b] = (live[h] as Live).causes;
+        row[h] =
+          a === undefined
+            ? (model.elsewhere[index]?.[o] ?? 0)
+            : b === undefined
+              ? (single[a]?.[o] ?? 0)
+              : bothGiven(place, given[a]?.[o] ?? 0, given[b]?.[o] ?? 0, o, seen[a] ?? NOTHING, seen[b] ?? NOTHING);
+      }
+      return row;
+    });
+    for (let h = 0; h < live.length; h++) tempered(rows, h, this.weights[index] ?? 1);
     return { look, given, rows };
   }
 

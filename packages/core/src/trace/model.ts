@@ -2,7 +2,8 @@ import { materialOf } from '../catalogue/index';
 import type { Route } from '../path/route';
 import type { Cause } from './causes';
 import type { Case } from './context';
-import { answersUnder, outcomesOf, overall, saysAlike, type Outcome } from './likelihood';
+import { GivenTable } from './given';
+import { outcomesOf, overall, saysAlike, type Outcome } from './likelihood';
 import { lookOf } from './looks';
 import type { CheckAtPlace } from './places';
 import { repairGroups, type RepairGroup } from './repairs';
@@ -17,6 +18,8 @@ export interface Model {
   readonly prior: readonly number[];
   readonly places: readonly CheckAtPlace[];
   readonly outcomes: readonly (readonly Outcome[])[];
+  /** By place and cause: what each outcome says. */
+  readonly given: GivenTable;
   /** By place and outcome: likelihood if nothing on the list is the cause. */
   readonly elsewhere: readonly (readonly number[])[];
   readonly groups: readonly RepairGroup[];
@@ -26,11 +29,12 @@ export interface Model {
 }
 
 function elsewhereOf(
-  kase: Case,
   place: CheckAtPlace,
+  index: number,
   outcomes: readonly Outcome[],
   causes: readonly Cause[],
   prior: readonly number[],
+  given: GivenTable,
 ): readonly number[] {
   const look = lookOf(place.check);
   // A check sees nothing of causes out of its reach: one row serves them all.
@@ -38,19 +42,17 @@ function elsewhereOf(
   // Modes that sit at several stations are worked out once, where the station makes no difference.
   const byMode = new Map<string, readonly number[]>();
   const same = saysAlike(place.check);
-  const rowOf = (cause: Cause): readonly number[] => {
-    const under = answersUnder(kase.catalogue, place, cause);
-    return outcomes.map((outcome) => overall(look, cause, under(outcome)));
-  };
-  const reached = (cause: Cause): readonly number[] => {
+  const rowOf = (cause: Cause, c: number): readonly number[] =>
+    given.at(index, c).map((item) => overall(look, cause, item));
+  const reached = (cause: Cause, c: number): readonly number[] => {
     const known = same ? byMode.get(cause.mode.id) : undefined;
     if (known) return known;
-    const row = rowOf(cause);
+    const row = rowOf(cause, c);
     byMode.set(cause.mode.id, row);
     return row;
   };
-  const rows = causes.map((cause) =>
-    place.check.asks || place.reach.has(cause.stop.index) ? reached(cause) : (unseen ??= rowOf(cause)),
+  const rows = causes.map((cause, c) =>
+    place.check.asks || place.reach.has(cause.stop.index) ? reached(cause, c) : (unseen ??= rowOf(cause, c)),
   );
   const row = outcomes.map((outcome, o) => {
     const width = outcome.low === undefined || outcome.high === undefined ? 1 : outcome.high - outcome.low;
@@ -76,6 +78,7 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
   const listed = prior.slice(0, -1);
   const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
   const groups = repairGroups(kase, route, causes);
+  const given = new GivenTable(kase.catalogue, places, outcomes, causes);
   return {
     kase,
     route,
@@ -83,7 +86,8 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     prior,
     places,
     outcomes,
-    elsewhere: places.map((place, i) => elsewhereOf(kase, place, outcomes[i] ?? [], causes, listed)),
+    given,
+    elsewhere: places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given)),
     groups,
     groupOf: groupIndex(groups, causes),
     hotC: Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC),
