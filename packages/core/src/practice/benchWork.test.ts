@@ -1,3 +1,4 @@
+import type { Remedy } from '../catalogue/types';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
 import { routeOf } from '../path/route';
 import { dunlin, whelk } from '../testing/machines';
@@ -55,7 +56,8 @@ test('the right remedy cures by its chance, a wrong place never does', () => {
 test('with two faults the machine is cured only when both are', () => {
   const work = new BenchWork(hidden(whelk, 'spool/spool-drags', 'job/too-cold'), dice(0, 0, 0, 0));
   expect(repair(work, whelk, 'spool/spool-drags', 'free-spool')).toBe(false);
-  expect(work.isFault(cause(whelk, 'spool/spool-drags'))).toBe(false);
+  expect(work.cures('spool', catalogue.remedies.find(({ id }) => id === 'free-spool') as Remedy)).toBe(0);
+  expect(work.isCause(cause(whelk, 'spool/spool-drags'))).toBe(true);
   expect(repair(work, whelk, 'job/too-cold', 'raise-temperature')).toBe(true);
 });
 

@@ -2,12 +2,12 @@ import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
 import { materialOf } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';
-import type { Cause } from '../trace/causes';
+import { causesOf, type Cause } from '../trace/causes';
 import type { Finding } from '../trace/context';
 import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../trace/likelihood';
 import { lookOf } from '../trace/looks';
 import { checksFor, type CheckAtPlace } from '../trace/places';
-import { groupIndex, type Model } from '../trace/model';
+import { groupIndex, modelOf, type Model } from '../trace/model';
 import {
   ELSEWHERE_MIN,
   needOf,
@@ -17,7 +17,7 @@ import {
   rungsFor,
   type RepairGroup,
 } from '../trace/repairs';
-import { sharedError } from '../trace/suspicion';
+import { sharedError } from '../trace/witness';
 import { allWays, resultShares } from '../trace/ways';
 import { pick, type HiddenOrder, type Random } from './hidden';
 
@@ -63,6 +63,7 @@ export class BenchWork {
   readonly places: readonly CheckAtPlace[];
   private left: readonly Cause[];
   private rightFirst = false;
+  private unlisted: Model | undefined;
   private readonly opened = new Set<string>();
   private readonly luck: { readonly place: CheckAtPlace; readonly u: number }[] = [];
 
@@ -79,8 +80,20 @@ export class BenchWork {
     this.left = hidden.faults;
   }
 
-  isFault(cause: Cause): boolean {
-    return this.left.some((fault) => fault.id === cause.id);
+  /** Whether it is the cause, or one of two, of this order: also when it has been cured since. */
+  isCause(cause: Cause): boolean {
+    return this.hidden.faults.some((fault) => fault.id === cause.id);
+  }
+
+  /** A fault on no list behaves as the engine takes it to: like an average one, flattened. */
+  private ofNoList(place: CheckAtPlace): readonly number[] {
+    this.unlisted ??= modelOf(
+      { ...this.hidden.kase, catalogue: this.hidden.truth },
+      this.route,
+      causesOf({ ...this.hidden.kase, catalogue: this.hidden.truth }, this.route),
+      checksFor(this.hidden.truth, this.hidden.kase.machine, this.route),
+    );
+    return this.unlisted.elsewhere[this.unlisted.places.findIndex(({ key }) => key === place.key)] ?? [];
   }
 
   /** Errors repeat: a check shares its luck with earlier ones as far as their errors are shared. */
@@ -104,9 +117,8 @@ export class BenchWork {
   private chances(place: CheckAtPlace, outcomes: ReturnType<typeof outcomesOf>): readonly number[] {
     const { truth } = this.hidden;
     const look = lookOf(place.check);
-    const normalFirst = outcomes.map(() => 1 / outcomes.length);
     const [a, b] = this.left;
-    if (!a) return normalFirst;
+    if (!a) return this.ofNoList(place);
     const given = (cause: Cause) => outcomes.map(answersUnder(truth, place, cause));
     const one = given(a);
     if (!b) return one.map((g) => overall(look, a, g));

@@ -5,7 +5,7 @@ import { causesOf, onsetLikelihood, type Cause } from '../trace/causes';
 import type { Case } from '../trace/context';
 import { symptomLikelihood } from '../trace/likelihood';
 import { PAIR_SHARE } from '../trace/pairs';
-import { priorOf } from '../trace/suspicion';
+import { elsewhereLikelihood, priorOf, UNLISTED_SYMPTOM } from '../trace/suspicion';
 
 /** Uniform on [0, 1). */
 export type Random = () => number;
@@ -78,14 +78,22 @@ export function drawOrder(
   const faults = [...new Set([first, second])]
     .filter((cause): cause is Cause => cause !== undefined)
     .map((cause): Cause => ({ ...cause, mode: manifest(cause.mode, random) }));
+  faults.sort((a, b) => a.stop.index - b.stop.index);
   const kase: Case = { ...said, catalogue: believed };
-  if (faults.length === 0) return { kase, faults, truth };
-  const odds = truth.onsets.map(({ id }) =>
-    faults.reduce((sum, cause) => sum + onsetLikelihood(truth, cause.mode, id), 0),
-  );
+  const listed = prior.slice(0, -1);
+  // What nobody knows behaves as the engine takes it to: like an average cause, flattened.
+  const odds = truth.onsets.map(({ id }) => {
+    const of = (cause: Cause): number => onsetLikelihood(truth, cause.mode, id);
+    if (faults.length === 0) return elsewhereLikelihood(causes.map(of), listed, 1 / truth.onsets.length);
+    return faults.reduce((sum, cause) => sum + of(cause), 0);
+  });
   const onset = truth.onsets[pick(odds, random)]?.id;
   const symptoms = truth.symptoms
-    .filter(({ id }) => faults.some((cause) => random() < symptomLikelihood(truth, id, cause)))
+    .filter(({ id }) => {
+      const of = (cause: Cause): number => symptomLikelihood(truth, id, cause);
+      if (faults.length === 0) return random() < elsewhereLikelihood(causes.map(of), listed, UNLISTED_SYMPTOM);
+      return faults.some((cause) => random() < of(cause));
+    })
     .map(({ id }) => id);
   return {
     kase: { ...kase, symptoms, ...(random() < KNOWS_ONSET && onset !== undefined ? { onset } : {}) },

@@ -30,7 +30,7 @@ export function followTracer(hidden: HiddenOrder, random: Random, { depth = 2, w
     const decision = decide(model, suspicion, work.bench, evidence, barred, new Set(), { depth });
     const lead = suspicion.share.slice(0, -1).reduce((best, x, i, all) => (x > (all[best] ?? 0) ? i : best), 0);
     const leading = causes[lead];
-    if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isFault(leading)]);
+    if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isCause(leading)]);
     const best = decision.checks[0];
     if (decision.advice === 'check' && best) {
       work.check(best.place);

@@ -5,7 +5,9 @@ import { Lookahead } from './lookahead';
 import { Forecasts } from './forecasts';
 import { liveOf, type Live, type Model } from './model';
 import type { CheckAtPlace } from './places';
-import { evidenceWeights, type Evidence, type Suspicion } from './suspicion';
+import type { Evidence, Suspicion } from './suspicion';
+import { addedWeight } from './witness';
+import type { Cause } from './causes';
 
 export interface OutcomeForecast {
   readonly outcome: Outcome;
@@ -125,24 +127,6 @@ function forecast(worked: Worked, index: number, bench: Bench, done: boolean): C
   };
 }
 
-/** What a further answer adds, as a share of an independent witness, to those that it shares errors with. */
-function addedWeight(evidence: readonly Evidence[], place: CheckAtPlace): number {
-  const { check } = place;
-  const next = {
-    same: check.asks ?? place.key,
-    method: check.id,
-    trust: 1,
-    ...(check.source ? { source: check.source } : {}),
-  };
-  const kin = evidence.filter(
-    (item) => item.method === next.method || (next.source !== undefined && item.source === next.source),
-  );
-  if (kin.length === 0) return 1;
-  const sum = (list: Parameters<typeof evidenceWeights>[0]): number =>
-    evidenceWeights(list).reduce((total, w) => total + w, 0);
-  return Math.max(0.05, sum([...kin, next]) - sum(kin));
-}
-
 /** Outside before opening, cold before hot, quick before slow. */
 const roughness = (check: CheckForecast): number =>
   check.price.opened.length * 10 +
@@ -177,8 +161,10 @@ export function decide(
   search: Search = { depth: 1 },
 ): Decision {
   const { live, p } = liveOf(model, suspicion);
-  const weights = model.places.map((place) => addedWeight(evidence, place));
-  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weights));
+  const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
+  const added = model.places.map((place) => addedWeight(evidence, place));
+  const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
+  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight));
   const worked: Worked = { ahead, live, p, model, stop: model.causes.map((cause) => cause.stop.index) };
   const asked = new Set(evidence.map((item) => item.same));
   const checks = model.places.flatMap((place, index): CheckForecast[] => {

@@ -26,12 +26,7 @@ const forecasts = new Forecasts(model, whole, live);
 test('under every hypothesis the answers of every check are a distribution, however much they repeat others', () => {
   fc.assert(
     fc.property(fc.double({ min: 0.05, max: 1, noNaN: true }), (weight) => {
-      const flat = new Forecasts(
-        model,
-        whole,
-        live,
-        places.map(() => weight),
-      );
+      const flat = new Forecasts(model, whole, live, () => weight);
       places.forEach((_, index) =>
         live.forEach((_hypothesis, h) => {
           const sum = flat.rows(index).reduce((total, row) => total + (row[h] ?? 0), 0);
@@ -45,12 +40,7 @@ test('under every hypothesis the answers of every check are a distribution, howe
 
 test('a check that is flattened tells its hypotheses less apart', () => {
   const index = at('free-air@nozzle');
-  const flat = new Forecasts(
-    model,
-    whole,
-    live,
-    places.map(() => 0.3),
-  );
+  const flat = new Forecasts(model, whole, live, () => 0.3);
   const spread = (rows: readonly Float64Array[]): number =>
     Math.max(...rows.map((row) => Math.max(...row) / Math.max(1e-9, Math.min(...row))));
   expect(spread(flat.rows(index))).toBeLessThan(spread(forecasts.rows(index)));

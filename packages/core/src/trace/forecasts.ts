@@ -63,8 +63,8 @@ export class Forecasts {
     private readonly model: Model,
     private readonly suspicion: Suspicion,
     readonly live: readonly Live[],
-    /** How far an answer of each check would be a witness of its own, 0 to 1; see `evidenceWeights`. */
-    private readonly weights: readonly number[] = [],
+    /** How far an answer of a check would be a witness of its own for a live hypothesis, 0 to 1; see `weightsOf`. */
+    private readonly weight: (place: number, h: number) => number = () => 1,
   ) {
     const involved = [...new Set(live.flatMap(({ causes }) => causes))];
     this.places = model.places.map((place, index) => this.forecast(place, index, involved));
@@ -108,7 +108,7 @@ export class Forecasts {
       }
       return row;
     });
-    for (let h = 0; h < live.length; h++) tempered(rows, h, this.weights[index] ?? 1);
+    for (let h = 0; h < live.length; h++) tempered(rows, h, this.weight(index, h));
     return { look, given, rows };
   }
 
@@ -160,7 +160,7 @@ export class Forecasts {
       for (const { h, cause } of changed) {
         const shown = resultShares(waysAfter(cause), look);
         copies.forEach((row, o) => (row[h] = alone(given[cause]?.[o] ?? 0, shown)));
-        tempered(copies, h, this.weights[second] ?? 1);
+        tempered(copies, h, this.weight(second, h));
       }
       return copies;
     };

@@ -6,7 +6,7 @@ import { causesOf } from './causes';
 import type { Case, Finding } from './context';
 import { answerLikelihood, outcomesOf } from './likelihood';
 import { checksFor, type CheckAtPlace } from './places';
-import { bayes, evidenceWeights, suspect } from './suspicion';
+import { bayes, suspect } from './suspicion';
 
 const kase = (machine = dunlin, rest: Partial<Case> = {}): Case => ({
   machine,
@@ -40,30 +40,6 @@ describe('Bayes', () => {
         },
       ),
     );
-  });
-});
-
-describe('witnesses that err together', () => {
-  const one = { same: 'a', method: 'm', trust: 1 };
-  // Kish 1965, Survey Sampling: n observations with intraclass correlation ρ are worth n / (1 + (n − 1) ρ).
-  test('n repeats of one check are worth what the design effect says', () => {
-    for (const n of [1, 2, 5, 50]) {
-      const weights = evidenceWeights(Array.from({ length: n }, () => one));
-      expect(weights.reduce((sum, w) => sum + w, 0)).toBeCloseTo(n / (1 + (n - 1) * 0.7), 9);
-    }
-  });
-
-  test('the same hand elsewhere counts less than a stranger, more than the same check again', () => {
-    const worth = (other: Parameters<typeof evidenceWeights>[0][number]): number =>
-      evidenceWeights([{ ...one, source: 'hand' }, other]).reduce((sum, w) => sum + w, 0);
-    const stranger = worth({ same: 'b', method: 'n', trust: 1 });
-    const sameHand = worth({ same: 'b', method: 'n', source: 'hand', trust: 1 });
-    const sameMethod = worth({ same: 'b', method: 'm', source: 'hand', trust: 1 });
-    const again = worth({ ...one, source: 'hand' });
-    expect(stranger).toBe(2);
-    expect(again).toBeLessThan(sameMethod);
-    expect(sameMethod).toBeLessThan(sameHand);
-    expect(sameHand).toBeLessThan(stranger);
   });
 });
 

@@ -7,17 +7,11 @@ import { lookOf, type Look } from './looks';
 import { pairsWorthKeeping, PAIR_SHARE, type Pair } from './pairs';
 import type { CheckAtPlace } from './places';
 import { allWays, mass, observed, type Ways } from './ways';
+import { weightsOf, type Witness } from './witness';
 
 /** Something observed, with how likely it is under each cause. */
-export interface Evidence {
+export interface Evidence extends Witness {
   readonly id: string;
-  /** Same check at the same place: its errors repeat. */
-  readonly same: string;
-  /** Same check, wherever it was done. */
-  readonly method: string;
-  /** Where its errors come from, when other checks share it. */
-  readonly source?: string;
-  readonly trust: number;
   /** What it looks for; absent when the way in which a cause shows does not matter. */
   readonly look?: Look;
   /** By cause: likelihood for each result that there may be to see, or one number. */
@@ -27,15 +21,12 @@ export interface Evidence {
   readonly elsewhere: number;
   /** How two causes at once answer, where a number a cause does not say it. */
   readonly both?: 'least' | 'most' | 'mean';
-  readonly place?: CheckAtPlace;
   readonly finding?: Finding;
   readonly symptom?: string;
   readonly onset?: string;
   readonly repair?: FailedRepair;
 }
 
-/** How much of the errors two answers share (chosen): the same check again, its method elsewhere, the same source of error. */
-const SHARED = { same: 0.7, method: 0.3, source: 0.15 } as const;
 /** How far what the owner did before, and says of it, is believed (chosen). */
 export const HEARSAY = 0.6;
 
@@ -47,6 +38,9 @@ export function elsewhereLikelihood(likelihood: readonly number[], prior: readon
   const average = likelihood.reduce((sum, l, i) => sum + l * (prior[i] ?? 0), 0) / prior.reduce((sum, p) => sum + p, 0);
   return 0.8 * average + 0.2 * flat;
 }
+
+/** Chance that a fault that nobody knows shows any one symptom (chosen). */
+export const UNLISTED_SYMPTOM = 0.3;
 
 /** Prior over the causes, then `elsewhere` last. Sums to one. */
 export function priorOf(causes: readonly Cause[]): readonly number[] {
@@ -90,7 +84,7 @@ export function evidenceOf(
   const { catalogue } = kase;
   const evidence: Evidence[] = kase.symptoms.map((symptom) => {
     const { look, given } = symptomGiven(catalogue, symptom);
-    return make(`symptom:${symptom}`, 0.3, look, () => given, { symptom });
+    return make(`symptom:${symptom}`, UNLISTED_SYMPTOM, look, () => given, { symptom });
   });
   const onset = kase.onset;
   if (onset !== undefined)
@@ -152,25 +146,6 @@ function hearsay(kase: Case, places: ReadonlyMap<string, CheckAtPlace>): Finding
   });
 }
 
-type Witness = Pick<Evidence, 'same' | 'method' | 'source'>;
-
-/** Share of the errors that two answers have in common. */
-export function sharedError(a: Witness, b: Witness): number {
-  if (a.same === b.same) return SHARED.same;
-  if (a.method === b.method) return SHARED.method;
-  return a.source !== undefined && a.source === b.source ? SHARED.source : 0;
-}
-
-/**
- * Weight of each piece of evidence: n witnesses whose errors correlate by ρ are worth n / (1 + (n − 1) ρ) independent ones
- * (the design effect: Kish 1965, Survey Sampling), each its own share of that, whatever the order.
- */
-export const evidenceWeights = (evidence: readonly (Witness & { readonly trust: number })[]): readonly number[] =>
-  evidence.map(
-    (item, i) =>
-      item.trust / (1 + evidence.reduce((sum, other, j) => (i === j ? sum : sum + sharedError(item, other)), 0)),
-  );
-
 /** Bayes in logs: prior and log-likelihood by hypothesis give the posterior, which sums to one. */
 export function bayes(prior: readonly number[], logLikelihood: readonly number[]): readonly number[] {
   const logs = prior.map((p, i) => Math.log(p) + (logLikelihood[i] ?? 0));
@@ -197,16 +172,17 @@ const LEAST = 1e-12;
 export function weigh(causes: readonly Cause[], prior: readonly number[], known: readonly Evidence[]): Suspicion {
   // Taken in by id: the order in which findings came must not show, not even in the last bit.
   const evidence = [...known].sort((a, b) => (a.id < b.id ? -1 : 1));
-  const weights = evidenceWeights(evidence);
-  const logOf = (likelihood: number | undefined, i: number): number =>
-    (weights[i] ?? 1) * Math.log(Math.max(likelihood ?? LEAST, LEAST));
+  const weightsFor = weightsOf(evidence);
+  const logOf = (likelihood: number | undefined, weight: number | undefined): number =>
+    (weight ?? 1) * Math.log(Math.max(likelihood ?? LEAST, LEAST));
   const ways: Ways[] = [];
   const single = causes.map((cause, c) => {
     let seen = allWays(cause.mode);
     let log = 0;
+    const weights = weightsFor([cause]);
     evidence.forEach(({ look, given }, i) => {
       const g = given[c] ?? LEAST;
-      if (typeof g === 'number' || !look) log += logOf(Number(g), i);
+      if (typeof g === 'number' || !look) log += logOf(Number(g), weights[i]);
       else
         seen = observed(
           seen,
@@ -217,9 +193,13 @@ export function weigh(causes: readonly Cause[], prior: readonly number[], known:
     ways.push(seen);
     return log + Math.log(mass(seen));
   });
-  const elsewhere = evidence.reduce((log, item, i) => log + logOf(item.elsewhere, i), 0);
+  const whole = weightsFor([]);
+  const elsewhere = evidence.reduce((log, item, i) => log + logOf(item.elsewhere, whole[i]), 0);
   const pairs = pairsWorthKeeping(causes, prior, evidence, single);
-  const together = pairs.map((pair) => evidence.reduce((log, _, i) => log + logOf(pair.likelihood[i], i), 0));
+  const together = pairs.map((pair) => {
+    const weights = weightsFor([causes[pair.first] as Cause, causes[pair.second] as Cause]);
+    return evidence.reduce((log, _, i) => log + logOf(pair.likelihood[i], weights[i]), 0);
+  });
   const n = causes.length;
   const p = bayes(
     [...prior.slice(0, n).map((x) => x * (1 - PAIR_SHARE)), ...pairs.map((pair) => pair.prior), prior[n] ?? 0],
