@@ -3,10 +3,9 @@
  * information a minute, and for the fixed habits of the trade, in three worlds. Prints a table and writes it as CSV.
  */
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import { basename, join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import Papa from 'papaparse';
+import { all, inThread } from './threads';
 import { optimaOf } from './traceOptimum';
 import { KNOWING, LEARNED, POLICIES, type Job, type World } from './traceJob';
 
@@ -27,27 +26,6 @@ const WORLDS: readonly World[] = ['own', 'perturbed', 'wrong findings'];
 const machines = readdirSync(folder)
   .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
   .sort();
-
-const inThread = (job: Job): Promise<readonly Short[]> =>
-  new Promise((resolve, reject) => {
-    const worker = new Worker(join(__dirname, 'traceJob.ts'), {
-      workerData: job,
-      execArgv: ['-r', '@swc-node/register'],
-    });
-    worker.once('message', resolve);
-    worker.once('error', reject);
-  });
-
-/** As many at a time as there are processors. */
-async function all<T, R>(items: readonly T[], work: (item: T) => Promise<R>): Promise<readonly R[]> {
-  const results: R[] = [];
-  let next = 0;
-  const runner = async (): Promise<void> => {
-    for (let i = next++; i < items.length; i = next++) results[i] = await work(items[i] as T);
-  };
-  await Promise.all(Array.from({ length: availableParallelism() }, runner));
-  return results;
-}
 
 const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 const quantile = (list: readonly number[], q: number): number =>
@@ -98,9 +76,22 @@ async function main(): Promise<void> {
       })),
     ),
   );
-  const results = await all(jobs, async (job) =>
-    row(basename(job.file, '.json'), job.world, job.policy, await inThread(job)),
-  );
+  const done = await all(jobs, async (job) => ({
+    job,
+    tallies: await inThread<Job, readonly Short[]>('traceJob.ts', job),
+  }));
+  const each = done.map(({ job, tallies }) => row(basename(job.file, '.json'), job.world, job.policy, tallies));
+  const together = [...new Set(jobs.map(({ world, policy }) => `${world}|${policy}`))].map((key) => {
+    const [world = '', policy = ''] = key.split('|');
+    const of = done.filter(({ job }) => job.world === world && job.policy === policy);
+    return row(
+      'all',
+      world,
+      policy,
+      of.flatMap(({ tallies }) => tallies),
+    );
+  });
+  const results = [...each, ...together];
   console.log(
     `${ORDERS} orders with a hidden fault on each machine and in each world, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
   );

@@ -1,22 +1,20 @@
 /** One share of `bench:trace`, in a thread of its own: a machine, a world, a policy, some seeds. */
 import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import { mersenne, unsafeUniformIntDistribution } from 'pure-rand';
-import { deliveredCatalogue, learnedCatalogue, type Catalogue, type Machine } from '@zealous/core';
+import { deliveredCatalogue, type Catalogue } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
 import {
   drawOrder,
   followInformation,
   followTracer,
   HABITS,
-  learnedFrom,
   lookByHabit,
-  perturbed,
   renewByHabit,
   type HiddenOrder,
   type Random,
   type Tally,
 } from '@zealous/core/practice';
+import { LEARNED_ORDERS, seeded, taught, worldOf } from './worlds';
 
 export type World = 'own' | 'perturbed' | 'wrong findings';
 export interface Job {
@@ -26,11 +24,6 @@ export interface Job {
   readonly from: number;
   readonly to: number;
   readonly seed: number;
-}
-
-export function seeded(seed: number): Random {
-  const generator = mersenne(seed);
-  return () => unsafeUniformIntDistribution(0, 0x7fffffff, generator) / 0x80000000;
 }
 
 export const POLICIES: Readonly<Record<string, (hidden: HiddenOrder, random: Random, wrong: number) => Tally>> = {
@@ -45,23 +38,10 @@ export const POLICIES: Readonly<Record<string, (hidden: HiddenOrder, random: Ran
   ),
 };
 
-/** Orders that are learned from, and worlds that the catalogue has wrong. */
-const LEARNED_ORDERS = 200;
-const WORLDS = 2;
-
 export const LEARNED = `tracer, ${LEARNED_ORDERS} orders learned`;
 export const KNOWING = 'tracer, knowing the world';
-
-const worldOf = (seed: number, w: number): Catalogue => perturbed(deliveredCatalogue, seeded(seed * 7 + w));
-
-/** What a shop believes after its first orders in a world. */
-function taught(machine: Machine, truth: Catalogue, seed: number): Catalogue {
-  const orders = Array.from({ length: LEARNED_ORDERS }, (_, i) => {
-    const hidden = drawOrder(machine, truth, seeded(seed * 3 + 100_000 + i), deliveredCatalogue);
-    return { hidden, tally: followTracer(hidden, seeded(seed * 5 + i), { depth: 1 }) };
-  });
-  return learnedCatalogue(deliveredCatalogue, learnedFrom(orders, deliveredCatalogue), machine);
-}
+/** Worlds that the catalogue has wrong. */
+const WORLDS = 2;
 
 /** Chance that a finding is noted down wrongly, in that world. */
 const WRONG = 0.1;

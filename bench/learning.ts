@@ -1,0 +1,71 @@
+/**
+ * `npm run bench:learning [-- ORDERS [WORLDS [MACHINE …]]]`: what 200 learned orders win back of what a wrong catalogue costs. The same
+ * orders are worked through with the delivered catalogue, with what was learned and with the world as it is, so that the
+ * differences are paired. One check ahead.
+ */
+import { readdirSync } from 'node:fs';
+import { basename, join } from 'node:path';
+import type { LearningJob, Triple } from './learningJob';
+import { all, inThread } from './threads';
+
+const ORDERS = Number(process.argv[2] ?? 60);
+const WORLDS = Number(process.argv[3] ?? 4);
+const wanted = process.argv.slice(4);
+const SEED = 20261125;
+const folder = join(__dirname, '../demo/machines');
+
+const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
+const error = (list: readonly number[]): number => {
+  const m = mean(list);
+  return Math.sqrt(mean(list.map((x) => (x - m) ** 2)) / list.length);
+};
+const text = (list: readonly number[]): string => `${mean(list).toFixed(1)} ± ${error(list).toFixed(1)}`;
+
+function row(machine: string, triples: readonly Triple[]) {
+  const loss = triples.map(([delivered, , knowing]) => delivered - knowing);
+  const won = triples.map(([delivered, learned]) => delivered - learned);
+  return {
+    machine,
+    orders: triples.length,
+    delivered: mean(triples.map(([delivered]) => delivered)).toFixed(1),
+    learned: mean(triples.map(([, learned]) => learned)).toFixed(1),
+    knowing: mean(triples.map(([, , knowing]) => knowing)).toFixed(1),
+    'loss, min': text(loss),
+    'won back, min': text(won),
+    'share won back': (mean(won) / mean(loss)).toFixed(2),
+  };
+}
+
+async function main(): Promise<void> {
+  const machines = readdirSync(folder)
+    .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
+    .sort();
+  const jobs = machines.flatMap((name) =>
+    Array.from({ length: WORLDS }, (_, world): LearningJob => ({
+      file: join(folder, name),
+      world,
+      orders: ORDERS,
+      seed: SEED,
+    })),
+  );
+  const done = await all(jobs, async (job) => ({
+    machine: basename(job.file, '.json'),
+    triples: await inThread<LearningJob, readonly Triple[]>('learningJob.ts', job),
+  }));
+  const of = (machine: string) => done.filter((item) => item.machine === machine).flatMap(({ triples }) => triples);
+  console.log(
+    `200 orders learned in each of ${WORLDS} worlds that the catalogue has wrong, then ${ORDERS} orders in each; bench minutes`,
+  );
+  console.table([
+    ...machines.map((name) => row(basename(name, '.json'), of(basename(name, '.json')))),
+    row(
+      'all',
+      done.flatMap(({ triples }) => triples),
+    ),
+  ]);
+}
+
+main().catch((problem: unknown) => {
+  console.error(problem);
+  process.exitCode = 1;
+});
