@@ -27,7 +27,8 @@ import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
 import { fieldsOf, freshRecord } from './fields';
-import { RecordForm } from './RecordForm';
+import { RecordForm } from '../ui/form/RecordForm';
+import { catalogueFields } from './EffectFields';
 
 type Loose = Readonly<Record<string, unknown>>;
 
@@ -129,7 +130,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
           </Text>
         ) : null}
         <RecordForm
-          catalogue={catalogue}
+          own={catalogueFields(catalogue)}
           fields={fieldsOf(kind, catalogue)}
           record={record}
           onChange={(changed) => {

@@ -2,15 +2,31 @@ import type { Catalogue, CheckResult } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../ui/Choice';
+import type { OwnField } from '../ui/form/RecordForm';
 import { Field } from '../ui/Field';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
-import { NumberField } from './NumberField';
+import { NumberField } from '../ui/form/NumberField';
 
 /** By dimension and value, the chance that a failure shows it. */
-export type Shows = Readonly<Record<string, Readonly<Record<string, number>>>>;
+type Shows = Readonly<Record<string, Readonly<Record<string, number>>>>;
+
+/** The fields that only the catalogue knows. */
+export const catalogueFields = (catalogue: Catalogue): OwnField =>
+  function Own(name, label, value, onChange) {
+    return name === 'shows' ? (
+      <Effects label={label} catalogue={catalogue} value={(value ?? {}) as Shows} onChange={onChange} />
+    ) : (
+      <Results
+        label={label}
+        catalogue={catalogue}
+        value={(value ?? []) as readonly CheckResult[]}
+        onChange={onChange}
+      />
+    );
+  };
 
 /** Chooses one value of one dimension. */
 function PickValue({
@@ -49,7 +65,7 @@ const nameOf = (catalogue: Catalogue, dimension: string): string =>
   catalogue.dimensions.find((item) => item.id === dimension)?.name ?? dimension;
 
 /** What a failure shows, row by row. */
-export function Effects({
+function Effects({
   label,
   catalogue,
   value,
@@ -103,7 +119,7 @@ export function Effects({
 }
 
 /** The results of a check, each with what calls for it. */
-export function Results({
+function Results({
   label,
   catalogue,
   value,

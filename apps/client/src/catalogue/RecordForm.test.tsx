@@ -2,7 +2,8 @@ import { deliveredCatalogue, type CheckResult, type FailureMode } from '@zealous
 import { fireEvent, render, screen, within } from '@testing-library/react-native';
 import { useState } from 'react';
 import { fieldsOf, freshRecord } from './fields';
-import { RecordForm } from './RecordForm';
+import { RecordForm } from '../ui/form/RecordForm';
+import { catalogueFields } from './EffectFields';
 
 type Loose = Readonly<Record<string, unknown>>;
 
@@ -13,7 +14,7 @@ function form(kind: 'modes' | 'checks' | 'remedies', first: Loose): () => Loose 
     const [record, setRecord] = useState(first);
     return (
       <RecordForm
-        catalogue={deliveredCatalogue}
+        own={catalogueFields(deliveredCatalogue)}
         fields={fieldsOf(kind, deliveredCatalogue)}
         record={record}
         onChange={(next) => {
@@ -76,4 +77,39 @@ test('an optional field that is emptied is taken out of the record', () => {
   const record = form('remedies', remedy);
   fireEvent.changeText(screen.getByLabelText(/^Price of the part/), '');
   expect('price' in record()).toBe(false);
+});
+
+test('a reading under a failure is added by name, changed, and taken away', () => {
+  const record = form('modes', { ...stub, reads: { fed: { p: 0.75, mean: 5, sd: 8 } } });
+  fireEvent.press(screen.getByRole('button', { name: 'Add a reading' }));
+  // Without a name it is not part of the record yet.
+  expect(Object.keys(record()['reads'] as Loose)).toEqual(['fed']);
+  fireEvent.press(screen.getAllByRole('radio', { name: 'pull, N' })[1] as never);
+  expect(record()['reads']).toMatchObject({ fed: { mean: 5 }, pull: { p: 0.7 } });
+  fireEvent.press(screen.getByRole('button', { name: /^Remove 1 of: What a meas/ }));
+  expect(Object.keys(record()['reads'] as Loose)).toEqual(['pull']);
+});
+
+test('a condition that raises a weight is asked for in full; one that is emptied is left out', () => {
+  const record = form('modes', { ...stub, raised: undefined });
+  fireEvent.press(screen.getByRole('button', { name: 'Add a condition' }));
+  fireEvent.press(screen.getByRole('radio', { name: 'Material' }));
+  fireEvent.changeText(screen.getByLabelText(/^The parameter is one of/), 'PTFE, nylon');
+  expect(record()['raised']).toEqual([{ by: 2, why: 'Why', param: 'material', is: ['PTFE', 'nylon'] }]);
+  fireEvent.changeText(screen.getByLabelText(/^The parameter is one of/), '');
+  expect(record()['raised']).toEqual([{ by: 2, why: 'Why', param: 'material' }]);
+  fireEvent.press(screen.getByRole('button', { name: /^Remove 1 of: What raises/ }));
+  expect('raised' in record()).toBe(false);
+});
+
+test('a check gets a measured number with bands; letters are said not to be taken', () => {
+  const record = form('checks', freshRecord('checks', 'new'));
+  fireEvent.press(screen.getByRole('button', { name: 'Set: A measured number' }));
+  fireEvent.changeText(screen.getByLabelText(/^Edges between bands/), '80; 95.5');
+  expect(record()['quantity']).toMatchObject({ reads: 'fed', bands: [80, 95.5] });
+  fireEvent.changeText(screen.getByLabelText(/^Edges between bands/), 'low');
+  expect(screen.getByText(/numbers with commas between/)).toBeTruthy();
+  expect(record()['quantity']).toMatchObject({ bands: [80, 95.5] });
+  fireEvent.press(screen.getByRole('button', { name: 'Remove: A measured number' }));
+  expect('quantity' in record()).toBe(false);
 });

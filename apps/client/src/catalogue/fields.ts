@@ -1,50 +1,17 @@
-import { KIND_NAMES, STATION_KINDS, type Catalogue, type ChangeKind } from '@zealous/core';
-
-/** How a field of a catalogue record is asked for. */
-export type FieldKind =
-  | { readonly type: 'text'; readonly lines?: boolean; readonly most: number }
-  | { readonly type: 'number'; readonly min: number; readonly max: number; readonly optional?: boolean }
-  | { readonly type: 'one'; readonly options: readonly Option[] }
-  | { readonly type: 'several'; readonly options: readonly Option[] }
-  /** Names with a number each. */
-  | { readonly type: 'weights'; readonly options: readonly Option[]; readonly usual: number }
-  /** Dimension, value, chance. */
-  | { readonly type: 'shows' }
-  /** Results in the order in which they are looked for. */
-  | { readonly type: 'results' };
-
-export interface Option {
-  readonly id: string;
-  readonly label: string;
-}
-
-export interface RecordField {
-  readonly name: string;
-  readonly label: string;
-  readonly kind: FieldKind;
-}
-
-const options = (of: Readonly<Record<string, string>>): readonly Option[] =>
-  Object.entries(of).map(([id, label]) => ({ id, label }));
-const text = (name: string, label: string, most: number, lines = false): RecordField => ({
-  name,
-  label,
-  kind: { type: 'text', most, ...(lines ? { lines } : {}) },
-});
-const number = (name: string, label: string, min: number, max: number, optional = false): RecordField => ({
-  name,
-  label,
-  kind: { type: 'number', min, max, optional },
-});
-const one = (name: string, label: string, of: Readonly<Record<string, string>>): RecordField => ({
-  name,
-  label,
-  kind: { type: 'one', options: options(of) },
-});
+import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Catalogue, type ChangeKind } from '@zealous/core';
+import { flag, number, one, several, text, words, type Loose, type RecordField } from '../ui/form/fields';
 
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 const heat = one('heat', 'Heat it needs', { any: 'Any', cold: 'Cold to touch', hot: 'Hot' });
 const power = one('power', 'Power it needs', { any: 'Any', off: 'Off', on: 'On' });
+const PARAMS = Object.fromEntries(
+  Object.values(PARAM_FIELDS).flatMap((fields) => fields.map(({ name, label }) => [name, label])),
+);
+const PREDICTIONS = {
+  'pull-force': 'Pull, from spool and bends',
+  'thermistor-ohms': 'Thermistor, from its table',
+  'heater-ohms': 'Heater, from volts and watts',
+};
 const needs = one('needs', 'To be opened', {
   nothing: 'Nothing',
   open: 'What covers the station',
@@ -62,17 +29,86 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         label: 'Where it sits, and its share there',
         kind: { type: 'weights', options: STATIONS, usual: 1 },
       },
-      { name: 'shows', label: 'How it shows, with the chance of each', kind: { type: 'shows' } },
+      { name: 'shows', label: 'How it shows, with the chance of each', kind: { type: 'own', name: 'shows' } },
+      {
+        name: 'reads',
+        label: 'What a measurement reads under it',
+        kind: {
+          type: 'rows',
+          key: 'reading',
+          add: 'Add a reading',
+          fresh: { p: 0.7, mean: 1, sd: 0.3 },
+          fields: [
+            one(
+              'reading',
+              'Reading',
+              Object.fromEntries(
+                catalogue.checks.flatMap(({ quantity }) =>
+                  quantity ? [[quantity.reads, `${quantity.reads}, ${quantity.unit}`]] : [],
+                ),
+              ),
+            ),
+            number('p', 'Chance that it shows', 0, 1),
+            number('mean', 'Around', -10000, 1000000),
+            number('sd', 'Spread', 0.0001, 1000000),
+            flag('relative', 'Both are multiples of what a sound machine reads'),
+          ],
+        },
+      },
+      {
+        name: 'raised',
+        label: 'What raises or lowers its weight',
+        kind: {
+          type: 'rows',
+          add: 'Add a condition',
+          fresh: { by: 2, why: 'Why' },
+          fields: [
+            number('by', 'So many times', 0.01, 100),
+            text('why', 'Why, in the words shown', 120),
+            number('weeksLoadedMin', 'Weeks loaded, at least', 0, 520),
+            several(
+              'material',
+              'Filament',
+              catalogue.materials.map(({ id, name }) => ({ id, label: name })),
+            ),
+            several(
+              'trait',
+              'Trait of the filament',
+              [...new Set(catalogue.materials.flatMap(({ traits }) => traits))].map((id) => ({ id, label: id })),
+            ),
+            flag('hotterBefore', 'A hotter plastic ran before'),
+            several('history', 'Done before', catalogue.before),
+            one('param', 'A parameter of the station', PARAMS, true),
+            words('is', 'The parameter is one of'),
+            number('atLeast', 'The parameter is at least', 0, 100000),
+            number('below', 'The parameter is below', 0, 100000),
+          ],
+        },
+      },
+      {
+        name: 'only',
+        label: 'Only at stations where',
+        kind: {
+          type: 'part',
+          fresh: { param: 'material', is: ['PTFE'] },
+          fields: [one('param', 'Parameter', PARAMS), words('is', 'Is one of')],
+        },
+      },
+      {
+        name: 'together',
+        label: 'Found together with: so many times likelier than chance',
+        kind: { type: 'weights', options: catalogue.modes.map(({ id, name }) => ({ id, label: name })), usual: 3 },
+      },
       {
         name: 'onset',
         label: 'When it begins: so many times likelier than usual',
         kind: { type: 'weights', options: catalogue.onsets, usual: 3 },
       },
-      {
-        name: 'remedies',
-        label: 'Remedies, gentlest first',
-        kind: { type: 'several', options: catalogue.remedies.map(({ id, name }) => ({ id, label: name })) },
-      },
+      several(
+        'remedies',
+        'Remedies, gentlest first',
+        catalogue.remedies.map(({ id, name }) => ({ id, label: name })),
+      ),
       text('watch', 'What to watch afterwards', 300, true),
     ];
   if (kind === 'checks')
@@ -83,7 +119,7 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       heat,
       power,
       needs,
-      { name: 'kinds', label: 'Done at', kind: { type: 'several', options: STATIONS } },
+      several('kinds', 'Done at', STATIONS),
       one('reach', 'What it can see from there', {
         station: 'The station',
         span: 'The span between two openings',
@@ -97,11 +133,36 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       {
         name: 'results',
         label: 'Results, looked for in this order; the last one is the normal one',
-        kind: { type: 'results' },
+        kind: { type: 'own', name: 'results' },
+      },
+      {
+        name: 'quantity',
+        label: 'A measured number',
+        kind: {
+          type: 'part',
+          fresh: { reads: 'fed', unit: 'mm', normal: { mean: 100, sd: 1 }, min: 0, max: 120, bands: [90, 98] },
+          fields: [
+            text('reads', 'Reading: the name that failures use for it', 40),
+            text('unit', 'Unit', 12),
+            {
+              name: 'normal',
+              label: 'A sound machine reads',
+              kind: {
+                type: 'part',
+                fresh: { mean: 1, sd: 0.1 },
+                fields: [number('mean', 'Around', -10000, 1000000), number('sd', 'Spread', 0.0001, 1000000)],
+              },
+            },
+            one('predict', 'Worked out from the machine’s data', PREDICTIONS, true),
+            number('min', 'Least that can be read', -10000, 1000000),
+            number('max', 'Most that can be read', -10000, 1000000),
+            { name: 'bands', label: 'Edges between bands', kind: { type: 'numbers' } },
+          ],
+        },
       },
       number('miss', 'Misses what is there, share', 0, 1),
       number('falseAlarm', 'Reports what is not there, share', 0, 1),
-      number('risk', 'Price of its risk, minutes', 0, 60, true),
+      number('risk', 'Price of its risk, minutes', 0, 60),
     ];
   return [
     text('name', 'Name', 100),
@@ -112,12 +173,12 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
     heat,
     power,
     needs,
-    number('price', 'Price of the part', 0, 100000, true),
+    number('price', 'Price of the part', 0, 100000),
   ];
 }
 
 /** A new record to begin from; valid but for what only the person knows. */
-export function freshRecord(kind: ChangeKind, id: string): Readonly<Record<string, unknown>> {
+export function freshRecord(kind: ChangeKind, id: string): Loose {
   if (kind === 'modes')
     return {
       id,

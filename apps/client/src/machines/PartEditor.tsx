@@ -2,22 +2,51 @@ import { freeId, type AccessPart, type Machine } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Section } from '../ui/Card';
-import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import { flag, number, one, several, text, type Loose, type RecordField } from '../ui/form/fields';
+import { RecordForm } from '../ui/form/RecordForm';
 import { Sheet } from '../ui/Sheet';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
-const HEAT = [
-  { id: 'any', label: 'At any heat' },
-  { id: 'cold', label: 'Cold to touch' },
-  { id: 'hot', label: 'Hot' },
-] as const;
-const POWER = [
-  { id: 'any', label: 'On or off' },
-  { id: 'off', label: 'Off and unplugged' },
-] as const;
+/** What is asked of a part that comes off. */
+const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] => [
+  text('name', 'Name', 80),
+  number('minutesOff', 'Minutes off', 0, 600),
+  number('minutesOn', 'Minutes on', 0, 600),
+  one('heat', 'Heat', { any: 'At any heat', cold: 'Cold to touch', hot: 'Hot' }),
+  one('power', 'Power', { any: 'On or off', off: 'Off and unplugged' }),
+  several(
+    'after',
+    'Must be off before it',
+    machine.parts.filter((item) => item.id !== part.id).map(({ id, name }) => ({ id, label: name })),
+  ),
+  text('tool', 'Tool', 80),
+  {
+    name: 'fasteners',
+    label: 'What holds it',
+    kind: {
+      type: 'rows',
+      add: 'Add screws, clips or plugs',
+      fresh: { count: 1, what: 'screw' },
+      fields: [
+        number('count', 'How many', 1, 40),
+        text('what', 'What: screw, clip, plug, magnet …', 40),
+        text('drive', 'Drive', 40),
+        number('lengthMm', 'Length, mm', 0.5, 200),
+        text('hole', 'Hole', 60),
+        text('mate', 'Mate: square nut, plastic …', 60),
+        flag('loosenOnly', 'Only loosened'),
+        text('note', 'Note', 160),
+      ],
+    },
+  },
+  text('off', 'How it comes off', 400, true),
+  text('on', 'How it goes back', 400, true),
+];
+
+/** What a part cannot be without, while a field is empty. */
+const NEEDED = { name: '', minutesOff: 0, minutesOn: 0, off: '', on: '' };
 
 /** What comes off: each part with its minutes, what must be off before it, and how. */
 export function Parts({
@@ -79,54 +108,10 @@ export function Parts({
       </View>
       {part ? (
         <Sheet title={part.name} open onClose={() => setOpen(undefined)}>
-          <Field label="Name" value={part.name} onChange={(name) => setPart({ ...part, name })} most={80} />
-          <View style={styles.row}>
-            <Minutes
-              label="Minutes off"
-              value={part.minutesOff}
-              onChange={(minutesOff) => setPart({ ...part, minutesOff })}
-            />
-            <Minutes
-              label="Minutes on"
-              value={part.minutesOn}
-              onChange={(minutesOn) => setPart({ ...part, minutesOn })}
-            />
-          </View>
-          <Choice label="Heat" options={HEAT} chosen={[part.heat]} onToggle={(heat) => setPart({ ...part, heat })} />
-          <Choice
-            label="Power"
-            options={POWER}
-            chosen={[part.power]}
-            onToggle={(power) => setPart({ ...part, power })}
-          />
-          <Text bold>Must be off before it</Text>
-          <Choice
-            label="Off before"
-            several
-            options={machine.parts.filter((item) => item.id !== part.id).map(({ id, name }) => ({ id, label: name }))}
-            chosen={part.after ?? []}
-            onToggle={(id) =>
-              setPart({
-                ...part,
-                after: part.after?.includes(id)
-                  ? part.after.filter((item) => item !== id)
-                  : [...(part.after ?? []), id],
-              })
-            }
-          />
-          <Field
-            label="How it comes off"
-            value={part.off}
-            onChange={(off) => setPart({ ...part, off })}
-            most={400}
-            lines
-          />
-          <Field
-            label="How it goes back"
-            value={part.on}
-            onChange={(on) => setPart({ ...part, on })}
-            most={400}
-            lines
+          <RecordForm
+            fields={fieldsOf(machine, part)}
+            record={part as unknown as Loose}
+            onChange={(next) => setPart({ ...NEEDED, ...next } as unknown as AccessPart)}
           />
           <Tap label="Take this part away" icon="remove" kind="quiet" onPress={() => remove(part.id)} />
         </Sheet>
@@ -135,34 +120,6 @@ export function Parts({
   );
 }
 
-function Minutes({
-  label,
-  value,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: number;
-  readonly onChange: (value: number) => void;
-}) {
-  const [text, setText] = useState(String(value));
-  return (
-    <Field
-      label={label}
-      value={text}
-      number
-      most={6}
-      style={styles.grow}
-      onChange={(next) => {
-        setText(next);
-        const number = Number(next.replace(',', '.'));
-        if (next.trim() !== '' && number >= 0 && number <= 600) onChange(number);
-      }}
-    />
-  );
-}
-
 const styles = StyleSheet.create({
   list: { gap: space.s },
-  row: { flexDirection: 'row', gap: space.m },
-  grow: { flex: 1 },
 });

@@ -4,7 +4,6 @@ import {
   setParam,
   STATION_KINDS,
   type Machine,
-  type ParamField,
   type Station,
   type StationParams,
 } from '@zealous/core';
@@ -12,31 +11,11 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { NumberField } from '../ui/form/NumberField';
 import { Sheet } from '../ui/Sheet';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
-
-/** A number as it is typed; what is no number is not taken, and the field says so by keeping the text. */
-function NumberField({
-  field,
-  value,
-  onChange,
-}: {
-  readonly field: ParamField;
-  readonly value: number | undefined;
-  readonly onChange: (value: number | undefined) => void;
-}) {
-  const [text, setText] = useState(value === undefined ? '' : String(value));
-  const typed = (next: string): void => {
-    setText(next);
-    const number = Number(next.replace(',', '.'));
-    if (next.trim() === '') onChange(undefined);
-    else if (Number.isFinite(number)) onChange(number);
-  };
-  const label = field.unit ? `${field.label}, ${field.unit}` : field.label;
-  return <Field label={label} value={text} onChange={typed} number most={12} style={styles.half} />;
-}
 
 /** One station: its name, kind, parameters, and what must come off to reach it. */
 export function StationEditor({
@@ -98,7 +77,8 @@ export function StationEditor({
           ) : (
             <NumberField
               key={`${station.kind}${field.name}${field.unit ?? ''}`}
-              field={field}
+              label={field.unit ? `${field.label}, ${field.unit}` : field.label}
+              style={styles.half}
               value={station.params?.[field.name] as number | undefined}
               onChange={(value) => set(field.name, value)}
             />

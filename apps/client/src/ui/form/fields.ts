@@ -1,0 +1,68 @@
+/** How a field of a record is asked for. */
+export type FieldKind =
+  | { readonly type: 'text'; readonly lines?: boolean; readonly most: number }
+  | { readonly type: 'number'; readonly min: number; readonly max: number }
+  | { readonly type: 'one'; readonly options: readonly Option[]; readonly optional?: boolean }
+  | { readonly type: 'several'; readonly options: readonly Option[] }
+  | { readonly type: 'flag' }
+  /** Words or numbers with commas between them. */
+  | { readonly type: 'words' }
+  | { readonly type: 'numbers' }
+  /** Names with a number each. */
+  | { readonly type: 'weights'; readonly options: readonly Option[]; readonly usual: number }
+  /** A record in the record, or none. */
+  | { readonly type: 'part'; readonly fields: readonly RecordField[]; readonly fresh: Loose }
+  /** Records in a row. With `key`, they stand in the record under their own name, which is that field of each. */
+  | {
+      readonly type: 'rows';
+      readonly fields: readonly RecordField[];
+      readonly fresh: Loose;
+      readonly add: string;
+      readonly key?: string;
+    }
+  /** Asked for by whoever shows the form. */
+  | { readonly type: 'own'; readonly name: string };
+
+export type Loose = Readonly<Record<string, unknown>>;
+
+export interface Option {
+  readonly id: string;
+  readonly label: string;
+}
+
+export interface RecordField {
+  readonly name: string;
+  readonly label: string;
+  readonly kind: FieldKind;
+}
+
+const options = (of: Readonly<Record<string, string>>): readonly Option[] =>
+  Object.entries(of).map(([id, label]) => ({ id, label }));
+
+export const text = (name: string, label: string, most: number, lines = false): RecordField => ({
+  name,
+  label,
+  kind: { type: 'text', most, ...(lines ? { lines } : {}) },
+});
+export const number = (name: string, label: string, min: number, max: number): RecordField => ({
+  name,
+  label,
+  kind: { type: 'number', min, max },
+});
+export const one = (
+  name: string,
+  label: string,
+  of: Readonly<Record<string, string>>,
+  optional = false,
+): RecordField => ({
+  name,
+  label,
+  kind: { type: 'one', options: options(of), ...(optional ? { optional } : {}) },
+});
+export const several = (name: string, label: string, list: readonly Option[]): RecordField => ({
+  name,
+  label,
+  kind: { type: 'several', options: list },
+});
+export const flag = (name: string, label: string): RecordField => ({ name, label, kind: { type: 'flag' } });
+export const words = (name: string, label: string): RecordField => ({ name, label, kind: { type: 'words' } });
