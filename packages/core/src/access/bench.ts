@@ -30,9 +30,9 @@ export interface Price {
 }
 
 /** Minutes to find the switch and wait for the machine to start, or to shut it down and unplug (chosen). */
-const POWER_MIN = 0.5;
+export const POWER_MIN = 0.5;
 /** Within this of the wanted temperature no more heating is counted. */
-const NEAR_C = 10;
+export const NEAR_C = 10;
 
 /** Whether a state of the machine meets a need for heat and power, and if not, why, in words for the step. */
 export function unmet(

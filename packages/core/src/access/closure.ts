@@ -1,30 +1,108 @@
 import type { AccessPart, Machine } from '../path/machine';
 
+/** A part with the way in which it comes off; `way` is absent for its usual one. */
+export interface OpenPart extends AccessPart {
+  readonly way?: string;
+  readonly wayName?: string;
+}
+
+/** The ways of a part, its usual one first. */
+export const waysOf = (part: AccessPart): readonly OpenPart[] => [
+  part,
+  ...(part.ways ?? []).map(({ id, name, ...removal }): OpenPart => {
+    const { after: _usual, tool: _tool, fasteners: _fasteners, cautions: _cautions, ...rest } = part;
+    return { ...rest, ...removal, way: id, wayName: name };
+  }),
+];
+
+/** A part with one of its ways. @throws RangeError when there is no such part or way. */
+export function partWith(machine: Machine, id: string, way?: string): OpenPart {
+  const part = machine.parts.find((candidate) => candidate.id === id);
+  if (!part) throw new RangeError(`The machine has no part "${id}".`);
+  const found = waysOf(part).find((candidate) => candidate.way === way);
+  if (!found) throw new RangeError(`"${part.name}" does not come off "${way}".`);
+  return found;
+}
+
+const costOf = (part: OpenPart): number => part.minutesOff + part.minutesOn;
+
+/** In an order in which they can come off; undefined when they hold each other. */
+function ordered(wanted: readonly string[], chosen: ReadonlyMap<string, OpenPart>): readonly OpenPart[] | undefined {
+  const order: OpenPart[] = [];
+  const state = new Map<string, 'begun' | 'done'>();
+  const visit = (id: string): boolean => {
+    const part = chosen.get(id);
+    if (!part || state.get(id) === 'done') return true;
+    if (state.get(id) === 'begun') return false;
+    state.set(id, 'begun');
+    if (!(part.after ?? []).every(visit)) return false;
+    state.set(id, 'done');
+    order.push(part);
+    return true;
+  };
+  return [...wanted, ...chosen.keys()].every(visit) ? order : undefined;
+}
+
 /**
- * Parts that must come off to have the wanted ones off, each after what holds it, leaving out what is off already.
+ * The cheapest set of parts, by minutes off and on, that brings the wanted ones off, with the way of each: an AND/OR
+ * search (all that a way asks for, one of the ways), exact by branch and bound. Parts shared by several wanted ones
+ * count once. In an order in which they can come off.
  *
- * @throws RangeError when a part is not in the machine.
+ * @throws RangeError when a part is not in the machine, or all ways lead in a circle.
+ */
+function cheapest(machine: Machine, wanted: readonly string[], off: ReadonlySet<string>): readonly OpenPart[] {
+  const byId = new Map(machine.parts.map((part) => [part.id, waysOf(part)]));
+  const least = (id: string): number => Math.min(...(byId.get(id) ?? []).map(costOf));
+  for (const id of wanted) if (!byId.has(id)) throw new RangeError(`The machine has no part "${id}".`);
+  let best: readonly OpenPart[] | undefined;
+  let bestMinutes = Infinity;
+  const go = (pending: readonly string[], chosen: ReadonlyMap<string, OpenPart>, minutes: number): void => {
+    const open = [...new Set(pending)].filter((id) => !off.has(id) && !chosen.has(id));
+    if (minutes + open.reduce((sum, id) => sum + least(id), 0) >= bestMinutes) return;
+    const [next, ...rest] = open;
+    if (next === undefined) {
+      const order = ordered(wanted, chosen);
+      if (!order) return;
+      best = order;
+      bestMinutes = minutes;
+      return;
+    }
+    for (const way of [...(byId.get(next) ?? [])].sort((a, b) => costOf(a) - costOf(b)))
+      go([...rest, ...(way.after ?? [])], new Map([...chosen, [next, way]]), minutes + costOf(way));
+  };
+  go(wanted, new Map(), 0);
+  if (!best) throw new RangeError(`No way leads to ${wanted.join(', ')}: each would have to be off before another.`);
+  return best;
+}
+
+const kept = new WeakMap<Machine, Map<string, readonly OpenPart[]>>();
+
+/**
+ * Parts that must come off to have the wanted ones off, each after what holds it, leaving out what is off already; the
+ * cheapest of the ways there. Kept by machine: the tracer asks for the same parts thousands of times.
+ *
+ * @throws RangeError when a part is not in the machine, or all ways lead in a circle.
  */
 export function partsToRemove(
   machine: Machine,
   wanted: readonly string[],
   off: ReadonlySet<string>,
-): readonly AccessPart[] {
-  const order: AccessPart[] = [];
-  const placed = new Set<string>();
-  const visit = (id: string): void => {
-    if (off.has(id) || placed.has(id)) return;
-    placed.add(id);
-    const part = machine.parts.find((candidate) => candidate.id === id);
-    if (!part) throw new RangeError(`The machine has no part "${id}".`);
-    part.after?.forEach(visit);
-    order.push(part);
-  };
-  wanted.forEach(visit);
-  return order;
+): readonly OpenPart[] {
+  if (wanted.every((id) => off.has(id))) return [];
+  const known = kept.get(machine) ?? new Map<string, readonly OpenPart[]>();
+  kept.set(machine, known);
+  const key = `${wanted.join()}|${[...off].sort().join()}`;
+  const found = known.get(key) ?? cheapest(machine, wanted, off);
+  known.set(key, found);
+  return found;
 }
 
-/** Parts that are off, in an order in which they can go back: the reverse of one in which they could come off. */
-export function partsToRefit(machine: Machine, off: ReadonlySet<string>): readonly AccessPart[] {
-  return [...partsToRemove(machine, [...off], new Set())].filter((part) => off.has(part.id)).reverse();
+/** Parts that are off, with the ways they came off, in an order in which they can go back. */
+export function partsToRefit(
+  machine: Machine,
+  off: ReadonlySet<string>,
+  ways: Readonly<Record<string, string>> = {},
+): readonly OpenPart[] {
+  const chosen = new Map([...off].map((id) => [id, partWith(machine, id, ways[id])]));
+  return [...(ordered([...off], chosen) ?? chosen.values())].reverse();
 }

@@ -80,14 +80,16 @@ export interface Fastener {
   readonly drive?: string;
   readonly lengthMm?: number;
   readonly hole?: string;
+  /** What it goes into, which may drop out at the back: square nut, hex nut, plastic. */
   readonly mate?: string;
   readonly loosenOnly?: boolean;
   readonly note?: string;
+  /** Where each sits on the part as one looks at it, fractions of its width and height from the upper left. */
+  readonly at?: readonly (readonly [number, number])[];
 }
 
-export interface AccessPart {
-  readonly id: string;
-  readonly name: string;
+/** How a part comes off. */
+export interface Removal {
   /** Other parts that must be off first. */
   readonly after?: readonly string[];
   readonly minutesOff: number;
@@ -100,6 +102,15 @@ export interface AccessPart {
   readonly off: string;
   readonly on: string;
   readonly cautions?: readonly string[];
+}
+
+export interface AccessPart extends Removal {
+  readonly id: string;
+  readonly name: string;
+  /** Mirror-image sides are finished one after the other. */
+  readonly side?: string;
+  /** Other ways in which it comes off: from below, from the side. */
+  readonly ways?: readonly (Removal & { readonly id: string; readonly name: string })[];
 }
 
 export const MACHINE_VERSION = 2;

@@ -1,4 +1,4 @@
-import { allStations, type Machine, type Run, type StationKind } from './machine';
+import { allStations, type AccessPart, type Fastener, type Machine, type Run, type StationKind } from './machine';
 import { laneRuns, routeOf } from './route';
 
 export interface MachineFault {
@@ -26,11 +26,31 @@ export function machineFaults(machine: Machine): readonly MachineFault[] {
       }
     });
   });
+  const can = removable(machine);
   machine.parts.forEach((part, p) => {
     part.after?.forEach((id, i) => {
       if (!partIds.has(id)) faults.push({ path: `/parts/${p}/after/${i}`, message: `no part has the id "${id}"` });
     });
-    if (holdsItself(machine, part.id))
+    part.ways?.forEach((way, w) => {
+      way.after?.forEach((id, i) => {
+        if (!partIds.has(id))
+          faults.push({ path: `/parts/${p}/ways/${w}/after/${i}`, message: `no part has the id "${id}"` });
+      });
+      if (part.ways?.some((other, o) => o < w && other.id === way.id))
+        faults.push({ path: `/parts/${p}/ways/${w}/id`, message: `way id "${way.id}" is used twice` });
+    });
+    for (const [list, fasteners] of fastenerLists(part, `/parts/${p}`))
+      fasteners.forEach((fastener, f) => {
+        if (fastener.at && fastener.at.length !== fastener.count)
+          faults.push({
+            path: `${list}/${f}/at`,
+            message: `${fastener.count} of them, but ${fastener.at.length} places`,
+          });
+      });
+    if (
+      !can.has(part.id) &&
+      [part, ...(part.ways ?? [])].every(({ after = [] }) => after.every((id) => partIds.has(id)))
+    )
       faults.push({ path: `/parts/${p}/after`, message: `"${part.id}" would have to be off before itself` });
   });
   machine.runs.forEach((run, r) => faults.push(...runFaults(machine, run, `/runs/${r}`)));
@@ -103,14 +123,18 @@ function runFaults(machine: Machine, run: Run, path: string): readonly MachineFa
   return faults;
 }
 
-function holdsItself(machine: Machine, id: string): boolean {
-  const seen = new Set<string>();
-  const visit = (at: string): boolean =>
-    (machine.parts.find((part) => part.id === at)?.after ?? []).some((next) => {
-      if (next === id) return true;
-      if (seen.has(next)) return false;
-      seen.add(next);
-      return visit(next);
-    });
-  return visit(id);
+/** Parts that can come off by some way, each after what must be off before it. */
+function removable(machine: Machine): ReadonlySet<string> {
+  const can = new Set<string>();
+  for (let before = -1; before !== can.size;) {
+    before = can.size;
+    for (const part of machine.parts)
+      if ([part, ...(part.ways ?? [])].some((way) => (way.after ?? []).every((id) => can.has(id)))) can.add(part.id);
+  }
+  return can;
 }
+
+const fastenerLists = (part: AccessPart, path: string): readonly (readonly [string, readonly Fastener[]])[] => [
+  [`${path}/fasteners`, part.fasteners ?? []],
+  ...(part.ways ?? []).map((way, w) => [`${path}/ways/${w}/fasteners`, way.fasteners ?? []] as const),
+];

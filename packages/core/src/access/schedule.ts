@@ -1,0 +1,207 @@
+import type { Machine } from '../path/machine';
+import { cooledTo, SAFE_TO_TOUCH_C, secondsToCool, SWITCH_OFF_BELOW_C } from '../physics/heat';
+import { NEAR_C, POWER_MIN, WAITING_RATE } from './bench';
+
+/** Something to be done by hand that wants the machine in a state. */
+export interface Task {
+  readonly id: string;
+  readonly kind: 'open' | 'work' | 'close';
+  readonly minutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  /** Temperature wanted when hot. */
+  readonly hotC: number;
+  /** Ids of tasks that come before it. */
+  readonly after: readonly string[];
+  /** The side of a mirrored machine that it opens or closes. */
+  readonly side?: string;
+}
+
+/** Heat and power at a moment of a plan. */
+export interface Moment {
+  readonly temperatureC: number;
+  /** 0 when no heating is asked. */
+  readonly targetC: number;
+  readonly power: 'on' | 'off';
+}
+
+/** A task in its turn, with what is done to the machine before it. */
+export interface Turn {
+  readonly task: Task;
+  /** Target set before the task, when it changes. */
+  readonly target?: number;
+  readonly switched?: 'on' | 'off';
+  /** Minutes waited before the task, after all that was done meanwhile, and the temperature waited for. */
+  readonly waitMinutes: number;
+  readonly waitForC?: number;
+  readonly before: Moment;
+}
+
+export interface Schedule {
+  readonly turns: readonly Turn[];
+  readonly handsOnMinutes: number;
+  readonly waitingMinutes: number;
+  /** False when the search was cut short and the order is good but perhaps not the best. */
+  readonly exact: boolean;
+}
+
+/** Minutes to set a target and look at it (chosen). */
+export const TARGET_MIN = 0.5;
+/** States looked at before the search is cut short and goes on with the likeliest next task only (chosen). */
+const MOST_STATES = 20_000;
+/** Temperatures closer than this are one state of the search. */
+const GRAIN_C = 8;
+
+const minutesTo = (machine: Machine, from: Moment, toC: number): number => {
+  const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
+  return toC >= from.temperatureC
+    ? (toC - from.temperatureC) / heatUpCPerS / 60
+    : secondsToCool(from.temperatureC, toC, Math.min(ambientC, toC - 1), coolTauS) / 60;
+};
+
+/** What the machine does by itself while minutes pass. */
+export function later(machine: Machine, moment: Moment, minutes: number): Moment {
+  const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
+  const { temperatureC: t, targetC } = moment;
+  const next =
+    targetC >= t
+      ? Math.min(targetC, t + heatUpCPerS * 60 * minutes)
+      : Math.max(targetC, cooledTo(t, Math.min(ambientC, t), coolTauS, minutes * 60));
+  return { ...moment, temperatureC: next };
+}
+
+interface Done extends Turn {
+  readonly cost: number;
+  readonly handsOn: number;
+  readonly next: Moment;
+}
+
+/** A task with a target set before it; undefined when it cannot be done that way. */
+function doing(machine: Machine, now: Moment, task: Task, target: number): Done | undefined {
+  let moment = now;
+  let handsOn = task.minutes;
+  let wait = 0;
+  let waitForC: number | undefined;
+  let switched: 'on' | 'off' | undefined;
+  const flip = (power: 'on' | 'off'): void => {
+    switched = power;
+    handsOn += POWER_MIN;
+    moment = later(machine, { ...moment, power }, POWER_MIN);
+  };
+  const waitFor = (toC: number): void => {
+    const minutes = minutesTo(machine, moment, toC);
+    if (minutes <= 0) return;
+    wait += minutes;
+    waitForC = toC;
+    moment = { ...moment, temperatureC: toC };
+  };
+  if (task.heat === 'hot' ? target < task.hotC - NEAR_C || target > task.hotC + NEAR_C : false) return undefined;
+  if ((task.heat === 'cold' || task.power === 'off') && target > 0) return undefined;
+  if (target > 0 && moment.power === 'off') flip('on');
+  if (target !== moment.targetC) {
+    handsOn += TARGET_MIN;
+    moment = later(machine, { ...moment, targetC: target }, TARGET_MIN);
+  }
+  if (task.heat === 'hot' && Math.abs(moment.temperatureC - target) > NEAR_C) waitFor(target);
+  if (task.heat === 'cold' && moment.temperatureC > SAFE_TO_TOUCH_C) waitFor(SAFE_TO_TOUCH_C);
+  if (task.power === 'off' && moment.power === 'on') {
+    if (moment.temperatureC > SWITCH_OFF_BELOW_C) waitFor(SWITCH_OFF_BELOW_C);
+    flip('off');
+  } else if (task.power === 'on' && moment.power === 'off') flip('on');
+  return {
+    task,
+    ...(target === now.targetC ? {} : { target }),
+    ...(switched ? { switched } : {}),
+    waitMinutes: wait,
+    ...(waitForC === undefined ? {} : { waitForC }),
+    before: now,
+    cost: handsOn + WAITING_RATE * wait,
+    handsOn,
+    next: later(machine, moment, task.minutes),
+  };
+}
+
+/** Sides that are open, as far as tasks have opened and closed them. */
+const sideClash = (task: Task, done: ReadonlySet<string>, tasks: readonly Task[]): boolean =>
+  task.kind === 'open' &&
+  task.side !== undefined &&
+  tasks.some(
+    (other) =>
+      other.kind === 'close' &&
+      other.side !== undefined &&
+      other.side !== task.side &&
+      !done.has(other.id) &&
+      done.has(other.id.replace('close:', 'open:')),
+  );
+
+/**
+ * The order of tasks with the fewest bench minutes (work in full, waiting at half), each after what comes before it, with
+ * heat and power changed on the way: what can be done while the machine heats or cools is done then. One side of a mirrored
+ * machine is closed before another is opened. By dynamic programming over sets of tasks done and states of the machine.
+ *
+ * @throws RangeError when tasks wait for each other in a circle.
+ */
+export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]): Schedule {
+  const bit = new Map(tasks.map((task, i) => [task.id, 1n << BigInt(i)]));
+  const needs = tasks.map((task) => task.after.reduce((mask, id) => mask | (bit.get(id) ?? 0n), 0n));
+  const whole = (1n << BigInt(tasks.length)) - 1n;
+  const kept = new Map<string, { readonly cost: number; readonly turn?: Done }>();
+  let states = 0;
+  let exact = true;
+
+  const choices = (mask: bigint, now: Moment): readonly Done[] => {
+    const left = tasks.filter((_, i) => !(mask & (1n << BigInt(i))));
+    const done = new Set(tasks.filter((_, i) => mask & (1n << BigInt(i))).map((task) => task.id));
+    const targets = [
+      ...new Set([now.targetC, 0, ...left.filter(({ heat }) => heat === 'hot').map(({ hotC }) => Math.round(hotC))]),
+    ];
+    const free = left.filter((task) => ((needs[tasks.indexOf(task)] ?? 0n) & ~mask) === 0n);
+    const apart = free.filter((task) => !sideClash(task, done, tasks));
+    // Where a job needs both sides at once the rule cannot be kept.
+    const able = apart.length > 0 ? apart : free;
+    return able.flatMap((task) => targets.flatMap((target) => doing(machine, now, task, target) ?? []));
+  };
+
+  const best = (mask: bigint, now: Moment): { readonly cost: number; readonly turn?: Done } => {
+    if (mask === whole) return { cost: 0 };
+    const key = `${mask}|${Math.round(now.temperatureC / GRAIN_C)}|${now.targetC}|${now.power}`;
+    const known = kept.get(key);
+    if (known) return known;
+    const all = choices(mask, now);
+    if (all.length === 0) throw new RangeError('Some steps wait for each other in a circle.');
+    states++;
+    let list = all;
+    if (states > MOST_STATES) {
+      exact = false;
+      // What fits the machine as it stands, first; then in the order given.
+      list = [all.reduce((a, b) => (b.cost - b.task.minutes < a.cost - a.task.minutes - 1e-9 ? b : a))];
+    }
+    let found: { cost: number; turn?: Done } = { cost: Infinity };
+    for (const turn of list) {
+      if (turn.cost >= found.cost) continue;
+      const cost = turn.cost + best(mask | (bit.get(turn.task.id) ?? 0n), turn.next).cost;
+      if (cost < found.cost - 1e-9) found = { cost, turn };
+    }
+    kept.set(key, found);
+    return found;
+  };
+
+  const turns: Done[] = [];
+  let mask = 0n;
+  let now = start;
+  while (mask !== whole) {
+    // Kept choices stand for temperatures nearby: the turn is worked out again for this one.
+    const { turn } = best(mask, now);
+    const again = turn && doing(machine, now, turn.task, turn.target ?? now.targetC);
+    if (!again) throw new RangeError('Some steps wait for each other in a circle.');
+    turns.push(again);
+    mask |= bit.get(again.task.id) ?? 0n;
+    now = again.next;
+  }
+  return {
+    turns,
+    handsOnMinutes: turns.reduce((sum, turn) => sum + turn.handsOn, 0),
+    waitingMinutes: turns.reduce((sum, turn) => sum + turn.waitMinutes, 0),
+    exact,
+  };
+}
