@@ -1,5 +1,13 @@
 import { expect, type Page } from '@playwright/test';
-import { checksFor, deliveredCatalogue, routeOf, type CheckAtPlace, type Machine } from '@zealous/core';
+import {
+  checksFor,
+  deliveredCatalogue,
+  outcomesOfRung,
+  routeOf,
+  type CheckAtPlace,
+  type Machine,
+  type RungResult,
+} from '@zealous/core';
 
 /** A fault that the robot technician pretends: what sits where, as depth on the route. */
 export interface Pretended {
@@ -68,10 +76,18 @@ export async function traceToRepair(
   throw new Error(`Not at a repair after ${asked.length} checks: ${asked.join(', ')}`);
 }
 
+/** The button that says what came of the rung that the current step is. */
+function outcomeOf(step: string | null, means: RungResult): { readonly name: string; readonly exact: true } {
+  const remedy = deliveredCatalogue.remedies.find(({ name }) => step?.includes(`: ${name}: `));
+  const outcome = remedy && outcomesOfRung(remedy).find((item) => item.means === means);
+  if (!outcome) throw new Error(`"${step}" has no outcome "${means}".`);
+  return { name: outcome.label, exact: true };
+}
+
 /** Works the plan to its end: ways there where a step is held, readings, the last rung clears. */
 export async function workPlan(
   page: Page,
-  rung: (n: number) => 'It is clear' | 'Changed nothing',
+  rung: (n: number) => RungResult,
   each?: () => Promise<void>,
 ): Promise<void> {
   let rungs = 0;
@@ -82,8 +98,8 @@ export async function workPlan(
     if (await prove.isVisible()) return;
     const name = await current.getAttribute('aria-label');
     const way = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched)/ });
-    const cleared = current.getByRole('button', { name: 'It is clear' });
-    const cold = current.getByRole('button', { name: /^It reads below/ });
+    const cleared = current.getByText('What came of it?');
+    const cold = current.getByRole('button', { name: /^It reads/ });
     const done = current.getByRole('button', { name: 'Done', exact: true });
     await expect(way.or(cleared).or(cold).or(done).first()).toBeVisible();
     if (await way.first().isVisible()) {
@@ -92,7 +108,7 @@ export async function workPlan(
       // Heating and cooling take minutes; the reading that ends them is typed in instead of waited for.
       if (label?.startsWith('Heating')) await noteReading(page, Number(/(\d+) °C/.exec(label)?.[1]));
       if (label?.startsWith('Target')) await noteReading(page, 30);
-    } else if (await cleared.isVisible()) await current.getByRole('button', { name: rung(++rungs) }).click();
+    } else if (await cleared.isVisible()) await current.getByRole('button', outcomeOf(name, rung(++rungs))).click();
     else if (await cold.isVisible()) await cold.click();
     else await done.click();
     await expect(async () => {

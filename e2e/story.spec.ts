@@ -77,10 +77,10 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await expect(page.getByText('Fetch before the first screw')).toBeVisible();
   await shot(page, 'work');
   await button(page, 'Done').click();
-  await expect(page.getByText(/^1 of \d+ steps/)).toBeVisible();
+  await expect(page.getByText(/^Step 2 of \d+/)).toBeVisible();
   await button(page, 'Undo the last step').click();
-  await expect(page.getByText(/^0 of \d+ steps/)).toBeVisible();
-  await workPlan(page, (n) => (n === 1 ? 'Changed nothing' : 'It is clear'));
+  await expect(page.getByText(/^Step 1 of \d+/)).toBeVisible();
+  await workPlan(page, (n) => (n === 1 ? 'no-change' : 'cleared'));
   await shot(page, 'work-done');
   await reload();
   await button(page, 'Prove the repair').click();
@@ -95,7 +95,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await expect(page.getByText('Repair at Hub did not cure').first()).toBeVisible();
   // After two remedies that did not cure a stub, the other cause at this place has taken the lead.
   await page.getByRole('button', { name: 'Take this as the cause' }).first().click();
-  await workPlan(page, () => 'It is clear');
+  await workPlan(page, () => 'cleared');
   await button(page, 'Prove the repair').click();
 
   await shot(page, 'prove');

@@ -1,7 +1,18 @@
-import { benchAt, heldBecause, lastStepEvents, planDone, planFor, type Plan, type PlanStep } from '@zealous/core';
+import {
+  benchAt,
+  heldBecause,
+  modeById,
+  lastStepEvents,
+  placesOf,
+  planDone,
+  planFor,
+  type Plan,
+  type PlanStep,
+  type RungOutcome,
+} from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
@@ -11,18 +22,38 @@ import { Card, Notice } from '../ui/Card';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+import { LadderCard } from './LadderCard';
 import { StepCard } from './StepCard';
+import { Timeline } from './Timeline';
 
-/** The ordered steps for the chosen cause: one open at a time, ticked as they are done. */
+/** Temperatures closer than this make no other plan. */
+const GRAIN_C = 10;
+
+/** The work plan, worked out again when something was recorded or the machine has cooled noticeably. */
+function usePlan({ machine, state }: OrderPartProps['order'], now: number): Plan | undefined {
+  const catalogue = useCatalogue();
+  const bench = benchAt(machine, state, now);
+  const coarse = `${Math.round(bench.temperatureC / GRAIN_C)}|${bench.temperatureC > 100}|${bench.temperatureC > 48}`;
+  return useMemo(
+    () => (state.cause ? planFor(machine, catalogue, state, bench) : undefined),
+    // `coarse` stands for the bench's temperature; the rest of it is in the state.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [machine, catalogue, state, coarse],
+  );
+}
+
+/** What was done and what is left for the chosen causes: one step open at a time, in the planned order or one's own. */
 export function PlanScreen({ order, record }: OrderPartProps) {
   const { machine, state } = order;
   const router = useRouter();
   const now = useClock(1000);
   const scroll = useRef<ScrollView>(null);
   const catalogue = useCatalogue();
-  const plan = state.cause ? planFor(machine, catalogue, state) : undefined;
-  const current = plan?.steps.find((step) => !state.steps[step.id]);
-  const done = plan ? plan.steps.filter((step) => state.steps[step.id]).length : 0;
+  const plan = usePlan(order, now);
+  const [own, setOwn] = useState<string | undefined>(undefined);
+  const [past, setPast] = useState(false);
+  const left = plan?.steps.slice(plan.done) ?? [];
+  const current = left.find((step) => step.id === own) ?? left[0];
   const heights = useRef(new Map<string, number>());
   const currentId = current?.id;
   useEffect(() => {
@@ -44,11 +75,37 @@ export function PlanScreen({ order, record }: OrderPartProps) {
   const bench = benchAt(machine, state, now);
   const finish = (step: PlanStep, override?: string): void => {
     if (step.sets) record('bench-changed', step.sets);
-    if (step.opens) record('parts-moved', { off: [step.opens] });
+    if (step.opens)
+      record('parts-moved', { off: [step.opens], ...(step.way ? { ways: { [step.opens]: step.way } } : {}) });
     if (step.closes) record('parts-moved', { on: [step.closes] });
     record('step-done', { stepId: step.id, ...(override ? { override } : {}) });
     for (const timer of state.timers) if (timer.id === step.id) record('timer-stopped', { timerId: timer.id });
   };
+  const tried = (step: PlanStep, outcome: RungOutcome, depthMm?: number): void => {
+    const { remedy, station = '', mode = '' } = step;
+    if (!remedy) return;
+    record('rung-tried', {
+      stepId: step.id,
+      remedy,
+      station,
+      mode,
+      outcome: outcome.means,
+      shown: outcome.id,
+      ...(depthMm === undefined ? {} : { depthMm }),
+    });
+    // What the pulled tip or the rod shows is a finding like any other.
+    const place =
+      outcome.finding && placesOf(state, machine, catalogue).find((at) => at.check.id === outcome.finding?.check);
+    const depth = place?.check.results.find(({ id }) => id === outcome.finding?.result)?.depth;
+    if (place && outcome.finding)
+      record('finding-recorded', {
+        key: place.key,
+        result: outcome.finding.result,
+        ...(depth && depthMm !== undefined ? { value: depthMm } : {}),
+      });
+    if (step.replaces && outcome.means === 'cleared') record('part-replaced', { station, part: step.replaces });
+  };
+  const rows = past ? plan.steps : left;
   return (
     <ScrollView
       ref={scroll}
@@ -58,9 +115,22 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       tabIndex={0}
       aria-label="Page"
     >
-      <Head plan={plan} title={causeTitle(order, catalogue)} done={done} />
-      {plan.steps.map((step, i) => {
-        const first = i === 0 || plan.steps[i - 1]?.phase !== step.phase;
+      <Head plan={plan} title={causeTitle(order, catalogue)} />
+      {state.closed ? null : <Timeline steps={left} />}
+      {plan.done > 0 ? (
+        <Tap
+          label={past ? 'Hide what is done' : `${plan.done} ${plan.done === 1 ? 'step' : 'steps'} done: show`}
+          kind="quiet"
+          icon={past ? 'chevron-down' : 'chevron-down'}
+          onPress={() => setPast(!past)}
+          style={styles.start}
+        />
+      ) : null}
+      {rows.map((step, i) => {
+        const first = i === 0 || rows[i - 1]?.phase !== step.phase;
+        const mine = step.id === currentId;
+        const part = step.opens ?? step.closes;
+        const map = part === undefined ? undefined : step.way === undefined ? part : `${part}/${step.way}`;
         return (
           <View
             key={step.id}
@@ -72,23 +142,37 @@ export function PlanScreen({ order, record }: OrderPartProps) {
                 {step.phase}
               </Text>
             ) : null}
+            {mine && step.kind === 'rung' && !state.closed
+              ? plan.ladders
+                  .filter(({ cause }) => cause.station === step.station && cause.mode === step.mode)
+                  .map((ladder) => (
+                    <LadderCard
+                      key={`${ladder.cause.station}/${ladder.cause.mode}`}
+                      ladder={ladder}
+                      onPick={(remedy) =>
+                        record('rung-picked', { station: ladder.cause.station, mode: ladder.cause.mode, remedy })
+                      }
+                    />
+                  ))
+              : null}
             <StepCard
               step={step}
-              number={i + 1}
-              current={step.id === current?.id}
+              number={plan.steps.indexOf(step) + 1}
+              current={mine && !state.closed}
               done={state.steps[step.id]}
-              held={state.closed ? undefined : heldBecause(step, bench)}
+              held={state.closed ? undefined : heldBecause(step, bench, machine)}
               timer={state.timers.find((timer) => timer.id === step.id)}
               now={now}
               bench={bench}
               tried={state.tries.find((item) => item.stepId === step.id)?.outcome}
+              fasteners={map === undefined ? undefined : state.fasteners[map]}
               onDone={(override) => finish(step, override)}
-              onTried={(outcome) => {
-                if (!step.remedy) return;
-                record('rung-tried', { stepId: step.id, remedy: step.remedy, outcome });
-                if (step.replaces && outcome === 'cleared')
-                  record('part-replaced', { station: plan.station.id, part: step.replaces });
-              }}
+              onTried={(outcome, depthMm) => tried(step, outcome, depthMm)}
+              onFasteners={(moves) =>
+                record('fasteners-moved', { part: part ?? '', ...(step.way ? { way: step.way } : {}), ...moves })
+              }
+              onSkip={(why) => record('step-skipped', { stepId: step.id, why })}
+              onFirst={() => setOwn(step.id)}
               onTimer={(minutes) =>
                 record('timer-started', { timerId: step.id, label: step.title.slice(0, 110), minutes })
               }
@@ -105,13 +189,27 @@ export function PlanScreen({ order, record }: OrderPartProps) {
   );
 }
 
-function Head({ plan, title, done }: { readonly plan: Plan; readonly title: string; readonly done: number }) {
+function Head({ plan, title }: { readonly plan: Plan; readonly title: string }) {
+  const { done } = plan;
+  const left = plan.steps.length - done;
+  const catalogue = useCatalogue();
+  const also = plan.ladders.slice(1);
   return (
     <View style={styles.column}>
       <Text kind="title" heading={1}>
         {title}
       </Text>
-      <Text tone="soft">{`${done} of ${plan.steps.length} steps; about ${Math.round(plan.handsOnMinutes)} min of work and ${Math.round(plan.waitingMinutes)} min of waiting in all.`}</Text>
+      {also.map(({ cause, stop, cleared }) => (
+        <Text key={cause.eventId} bold>
+          {`And in the same opening: ${stop.station.name}, ${(modeById(catalogue, cause.mode)?.name ?? cause.mode).toLowerCase()}${cleared ? ': cleared' : ''}`}
+        </Text>
+      ))}
+      <Text tone="soft">
+        {left > 0 ? `Step ${done + 1} of ${plan.steps.length}, as things stand.` : `All ${done} steps are done.`}
+      </Text>
+      {Object.entries(plan.leftOff).map(([part, why]) => (
+        <Text key={part} kind="small" tone="fault">{`Left off: ${part} (${why})`}</Text>
+      ))}
       {plan.tools.length > 0 && done === 0 ? (
         <Card edge="deed">
           <Text bold>Fetch before the first screw</Text>
@@ -132,7 +230,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
     record('not-cured', { note: 'The ladder had no rung left, or the cause was given up.' });
     router.replace(orderHref(order.id, 'trace'));
   };
-  const solved = state.tries.some((item) => item.outcome === 'cleared');
+  const solved = plan.ladders.every((ladder) => ladder.cleared);
   const back = lastStepEvents(order.events);
   return (
     <View style={styles.column}>
@@ -144,7 +242,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
           onPress={() => back.forEach((eventId) => record('event-withdrawn', { eventId }))}
         />
       ) : null}
-      {planDone(plan, state) && solved ? (
+      {planDone(state) && solved ? (
         <Tap
           label="Prove the repair"
           kind="main"
@@ -169,7 +267,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
             router.replace(orderHref(order.id, 'trace'));
           }}
         />
-      ) : plan.exhausted || planDone(plan, state) ? null : (
+      ) : plan.exhausted || planDone(state) ? null : (
         <Tap label="Give this cause up: back to the strand" kind="quiet" onPress={giveUp} />
       )}
     </View>
@@ -179,6 +277,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
 const styles = StyleSheet.create({
   grow: { flex: 1 },
   pad: { padding: space.l },
+  start: { alignSelf: 'flex-start' },
   body: { padding: space.l, gap: space.s, maxWidth: 760, width: '100%', alignSelf: 'center' },
   step: { gap: space.xs },
   phase: { marginTop: space.m, textTransform: 'uppercase', letterSpacing: 1 },

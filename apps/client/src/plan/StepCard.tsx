@@ -1,32 +1,48 @@
-import { CAUTIONS, type Bench, type EventBodies, type Fastener, type PlanStep } from '@zealous/core';
+import {
+  CAUTIONS,
+  type Bench,
+  type EventBodies,
+  type FastenerRecord,
+  type PlanStep,
+  type RungOutcome,
+} from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { CautionLine } from '../ui/CautionLine';
+import { Field } from '../ui/Field';
+import { NumberField } from '../ui/form/NumberField';
 import { clockText } from '../ui/format';
 import { Icon } from '../ui/Icon';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
+import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
 
 export interface StepCardProps {
   readonly step: PlanStep;
   readonly number: number;
   readonly current: boolean;
-  readonly done?: { readonly by: string; readonly override?: string } | undefined;
+  readonly done?: { readonly by: string; readonly override?: string; readonly skipped?: string } | undefined;
   readonly held?: string | undefined;
   readonly timer?: { readonly endsMs: number } | undefined;
   readonly now: number;
   readonly bench: Bench;
   readonly tried?: string | undefined;
   readonly onDone: (override?: string) => void;
-  readonly onTried: (outcome: 'cleared' | 'no-change' | 'worse') => void;
+  readonly fasteners: FastenerRecord | undefined;
+  readonly onTried: (outcome: RungOutcome, depthMm?: number) => void;
+  readonly onFasteners: (moves: FastenerMoves) => void;
+  readonly onSkip: (why: string) => void;
+  /** Takes this step before the ones above it. */
+  readonly onFirst: () => void;
   readonly onTimer: (minutes: number) => void;
   readonly onSet: (body: EventBodies['bench-changed']) => void;
 }
 
 const TRIED: Readonly<Record<string, string>> = {
   cleared: 'cleared it',
+  better: 'brought it further',
   'no-change': 'changed nothing',
   worse: 'made it worse',
 };
@@ -63,10 +79,14 @@ export function StepCard(props: StepCardProps) {
           tone="soft"
         >{`${Math.max(1, Math.round(step.minutes))} min${step.waitMinutes >= 1 ? ` + ${waitText(step.waitMinutes)}` : ''}`}</Text>
       </View>
+      {done?.skipped ? <Text kind="small" tone="soft">{`Skipped: ${done.skipped} (${done.by})`}</Text> : null}
       {done?.override ? (
         <Text kind="small" tone="fault">{`Done against a hold: ${done.override} (${done.by})`}</Text>
       ) : null}
       {current ? <Body {...props} /> : null}
+      {!current && !done ? (
+        <Tap label={`Do this first: ${step.title}`} kind="quiet" onPress={props.onFirst} style={styles.start} />
+      ) : null}
     </View>
   );
 }
@@ -85,9 +105,9 @@ function Body(props: StepCardProps) {
       })}
       <Text>{step.how}</Text>
       {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
-      {step.fasteners.map((fastener) => (
-        <FastenerLine key={`${fastener.what}${fastener.hole ?? ''}`} fastener={fastener} />
-      ))}
+      {step.fasteners.length > 0 ? (
+        <FastenerMap step={step} record={props.fasteners} onMove={props.onFasteners} />
+      ) : null}
       {step.stop ? (
         <Text bold tone="fault">
           {`Back off when: ${step.stop}`}
@@ -100,7 +120,7 @@ function Body(props: StepCardProps) {
             {props.timer.endsMs > now ? `${clockText((props.timer.endsMs - now) / 1000)} left` : 'Time is up'}
           </Text>
         </View>
-      ) : step.waitMinutes >= 1 && step.kind !== 'heat' && step.kind !== 'cool' ? (
+      ) : step.waitMinutes >= 1 && step.kind === 'rung' ? (
         <Tap
           label={`Start the timer, ${waitText(step.waitMinutes)}`}
           icon="timer"
@@ -112,54 +132,80 @@ function Body(props: StepCardProps) {
   );
 }
 
-function FastenerLine({ fastener }: { readonly fastener: Fastener }) {
-  const { count, what, drive, lengthMm, hole, mate, loosenOnly, note } = fastener;
-  const text = [
-    `${count} × ${what}${lengthMm ? ` × ${lengthMm} mm` : ''}`,
-    drive,
-    hole,
-    mate,
-    loosenOnly ? 'loosen only' : undefined,
-    note,
-  ]
-    .filter(Boolean)
-    .join(' · ');
-  return (
-    <View style={styles.row}>
-      <Text kind="figure">⌖</Text>
-      <Text kind="small" style={styles.grow}>
-        {text}
-      </Text>
-    </View>
-  );
-}
-
 /** What ends the step. A cooling step is ended by a reading, not by the clock alone. */
-function Deeds({ step, bench, onDone, onTried }: StepCardProps) {
+function Deeds(props: StepCardProps) {
+  const { step, bench, fasteners, onDone, onTried } = props;
+  const [depth, setDepth] = useState<number | undefined>(undefined);
+  const [skipping, setSkipping] = useState<string | undefined>(undefined);
+  const mat = stillOut(step, fasteners);
   if (step.kind === 'rung')
     return (
       <View style={styles.column}>
+        {step.measures === 'depth' ? (
+          <NumberField
+            label="Depth by rod now, mm (if measured)"
+            value={depth}
+            fits={(n) => n >= 0}
+            onChange={setDepth}
+          />
+        ) : null}
         <Text bold>What came of it?</Text>
-        <Tap label="It is clear" kind="main" onPress={() => onTried('cleared')} />
-        <View style={styles.row}>
-          <Tap label="Changed nothing" onPress={() => onTried('no-change')} style={styles.grow} />
-          <Tap label="Made it worse" onPress={() => onTried('worse')} style={styles.grow} />
-        </View>
+        {step.outcomes?.map((outcome, i) => (
+          <Tap
+            key={outcome.id}
+            label={outcome.label}
+            {...(i === 0 ? { kind: 'main' as const } : {})}
+            onPress={() => onTried(outcome, depth)}
+          />
+        ))}
       </View>
     );
-  if (step.kind === 'cool') {
-    const to = step.sets?.readingC ?? 0;
-    return (
-      <View style={styles.column}>
+  const to = step.sets?.readingC ?? 0;
+  const waits = step.kind === 'cool';
+  return (
+    <View style={styles.column}>
+      {waits ? (
         <Text
           kind="small"
           tone="soft"
         >{`By the clock it is at about ${Math.round(bench.temperatureC)} °C. A reading ends this step.`}</Text>
-        <Tap label={`It reads below ${to} °C`} kind="main" onPress={() => onDone()} />
-      </View>
-    );
-  }
-  return <Tap label="Done" kind="main" icon="check" onPress={() => onDone()} />;
+      ) : null}
+      {mat > 0 ? (
+        <Text bold tone="fault">
+          {`${mat} still on the mat: put ${mat === 1 ? 'it' : 'them'} back, or say why not.`}
+        </Text>
+      ) : null}
+      <Tap
+        label={waits ? `It reads below ${to} °C` : step.kind === 'wait' ? `It reads ${to} °C` : 'Done'}
+        kind="main"
+        icon="check"
+        disabled={mat > 0}
+        onPress={() => onDone()}
+      />
+      {waits ? null : skipping === undefined ? (
+        <Tap
+          label={step.closes ? 'It stays off …' : 'Not needed here …'}
+          kind="quiet"
+          onPress={() => setSkipping('')}
+          style={styles.start}
+        />
+      ) : (
+        <View style={styles.column}>
+          <Field
+            label={step.closes ? 'Why it stays off' : 'Why it is not needed'}
+            value={skipping}
+            onChange={setSkipping}
+            most={200}
+          />
+          <Tap
+            label="Skip, with this reason"
+            disabled={skipping.trim() === ''}
+            onPress={() => props.onSkip(skipping.trim())}
+          />
+        </View>
+      )}
+    </View>
+  );
 }
 
 /** A step that does not fit the recorded state: why, the way there, and the way past it under one's own name. */
@@ -178,6 +224,9 @@ function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly h
           icon="heat"
           onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })}
         />
+      ) : null}
+      {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= 48 ? (
+        <Tap label="It reads below 48 °C" icon="cold" onPress={() => onSet({ readingC: 48 })} />
       ) : null}
       {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
       {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? (
@@ -203,5 +252,6 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   column: { gap: space.s },
   grow: { flex: 1 },
+  start: { alignSelf: 'flex-start' },
   held: { gap: space.s, padding: space.m, borderRadius: radius.m },
 });

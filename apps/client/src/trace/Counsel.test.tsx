@@ -105,7 +105,14 @@ describe('under the strand', () => {
     const view = assessment([], {
       elsewhere: 0.4,
       unexplained: ['Look at the joint: leak'],
-      pairs: [{ stations: ['hub', 'tube'], text: 'Hub: stub; and Tube: worn', share: 0.2 }],
+      pairs: [
+        {
+          stations: ['hub', 'tube'],
+          modes: ['tip-particles', 'gears-worn'],
+          text: 'Hub: stub; and Tube: worn',
+          share: 0.2,
+        },
+      ],
     });
     render(<UnderStrand assessment={view} onCleared={onCleared} />);
     expect(screen.getByText(/Something not on the list: 40/)).toBeTruthy();

@@ -1,4 +1,4 @@
-import type { Assessment } from '@zealous/core';
+import type { Assessment, PairSuspicion } from '@zealous/core';
 import { percent } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import { Tap } from '../ui/Tap';
@@ -8,13 +8,14 @@ import { space } from '../ui/tokens';
 export interface EnoughProps {
   readonly assessment: Assessment;
   readonly onRepair: (station: string, mode: string, advised: boolean) => void;
+  readonly onBoth: (pair: PairSuspicion) => void;
   readonly onGoOn: () => void;
   readonly onOther: () => void;
   readonly onUndo?: () => void;
 }
 
 /** Repairing is worth more than checking on: with the numbers, and the choice. */
-export function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: EnoughProps) {
+export function EnoughKnown({ assessment, onRepair, onBoth, onGoOn, onOther, onUndo }: EnoughProps) {
   const { advice, causes } = assessment;
   const name = (station: string): string =>
     assessment.stations.find((item) => item.station === station)?.name ?? station;
@@ -39,6 +40,13 @@ export function EnoughKnown({ assessment, onRepair, onGoOn, onOther, onUndo }: E
           key={`${cause.station}/${cause.mode}`}
           label={`${name(cause.station)}: ${cause.name.toLowerCase()}, ${percent(cause.suspicion)}`}
           onPress={() => onRepair(cause.station, cause.mode, false)}
+        />
+      ))}
+      {assessment.pairs.slice(0, 1).map((pair) => (
+        <Tap
+          key={pair.text}
+          label={`Both in one opening: ${pair.text.toLowerCase()}, ${percent(pair.share)}`}
+          onPress={() => onBoth(pair)}
         />
       ))}
       <View style={styles.choices}>

@@ -1,4 +1,11 @@
-import { percent, type Assessment, type Machine, type OrderState, type StationCase } from '@zealous/core';
+import {
+  percent,
+  type Assessment,
+  type Machine,
+  type OrderState,
+  type StationCase,
+  causesUnderWork,
+} from '@zealous/core';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Card } from '../ui/Card';
@@ -75,9 +82,10 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
           {cause.raisedBy.map((why) => (
             <Text key={why} kind="small" tone="soft">{`Likelier from the start: ${why}`}</Text>
           ))}
-          {state.closed ? null : (
+          {state.closed ||
+          causesUnderWork(state).some((own) => own.station === station && own.mode === cause.mode) ? null : (
             <Tap
-              label="Take this as the cause"
+              label={state.cause ? 'Take this on in the same opening' : 'Take this as the cause'}
               onPress={() => onCause(cause.station, cause.mode)}
               style={styles.start}
             />

@@ -1,4 +1,4 @@
-import { benchAt, routeOf, type RankedCheck } from '@zealous/core';
+import { benchAt, routeOf, type RankedCheck, type PairSuspicion } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -66,6 +66,17 @@ export function TraceScreen({ order, record }: OrderPartProps) {
 
   const choose = (at: string, mode: string, advised: boolean): void => {
     record('cause-chosen', { station: at, mode, advised });
+    router.replace(orderHref(order.id, 'plan'));
+  };
+  const both = ({ stations, modes }: PairSuspicion): void => {
+    record('cause-chosen', { station: stations[0], mode: modes[0], advised: true });
+    record('cause-added', { station: stations[1], mode: modes[1] });
+    router.replace(orderHref(order.id, 'plan'));
+  };
+  /** Beside one that is under work already it is taken on in the same opening. */
+  const takeOn = (at: string, mode: string): void => {
+    if (!state.cause) return choose(at, mode, false);
+    record('cause-added', { station: at, mode });
     router.replace(orderHref(order.id, 'plan'));
   };
   const result = (key: string, opens: readonly string[], answer: string, value?: number): void => {
@@ -172,6 +183,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
             ) : stop ? (
               <EnoughKnown
                 assessment={assessment}
+                onBoth={both}
                 onRepair={choose}
                 onGoOn={() => setGoOn(true)}
                 onOther={() => setList(true)}
@@ -196,7 +208,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
           }}
           onCause={(at, mode) => {
             setStation(undefined);
-            choose(at, mode, false);
+            takeOn(at, mode);
           }}
         />
       ) : null}

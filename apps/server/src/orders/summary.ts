@@ -39,8 +39,9 @@ function nextOf(
       }
     : {};
   if (phase === 'plan') {
-    const step = planFor(machine, catalogue, state).steps.find((item) => !state.steps[item.id]);
-    const held = step && heldBecause(step, bench);
+    const plan = planFor(machine, catalogue, state, bench);
+    const step = plan.steps[plan.done];
+    const held = step && heldBecause(step, bench, machine);
     return { next: step ? `${step.title}${held ? ' (waits)' : ''}` : 'Prove the repair', ...lead };
   }
   if (phase === 'prove') {

@@ -8,6 +8,10 @@ export interface Bench {
   readonly power: 'on' | 'off';
   /** Ids of the parts that are off. */
   readonly off: ReadonlySet<string>;
+  /** Where it is heating to, 0 when it is not. */
+  readonly targetC?: number;
+  /** False when only the clock says that it is cold. */
+  readonly coldSure?: boolean;
 }
 
 export interface Need {
@@ -37,11 +41,13 @@ export const NEAR_C = 10;
 /** Whether a state of the machine meets a need for heat and power, and if not, why, in words for the step. */
 export function unmet(
   need: Pick<Need, 'heat' | 'power' | 'hotC'>,
-  bench: Pick<Bench, 'temperatureC' | 'power'>,
+  bench: Pick<Bench, 'temperatureC' | 'power' | 'coldSure'>,
 ): string | undefined {
   const now = `${Math.round(bench.temperatureC)} °C`;
   if (need.heat === 'cold' && bench.temperatureC > SAFE_TO_TOUCH_C)
     return `needs the hot end cold: recorded ${now}, safe to touch below ${SAFE_TO_TOUCH_C} °C`;
+  if (need.heat === 'cold' && bench.coldSure === false)
+    return `needs the hot end cold: by the clock it is at about ${now}, and a reading has to say so`;
   if (need.heat === 'hot' && bench.temperatureC < need.hotC - NEAR_C)
     return `needs the hot end at ${Math.round(need.hotC)} °C: recorded ${now}`;
   if (need.power === 'off' && bench.power === 'on')

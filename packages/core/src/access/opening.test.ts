@@ -223,11 +223,13 @@ function byEveryOrder(machine: Machine, start: Moment, tasks: readonly Task[]): 
           spend(0.5);
         }
         if (target !== m.targetC) {
-          m = { ...m, targetC: target };
+          m = { ...m, targetC: target, coldSure: target === 0 && m.coldSure !== false };
           spend(0.5);
         }
         if (task.heat === 'hot' && Math.abs(m.temperatureC - target) > 10) wait(target);
         if (task.heat === 'cold' && m.temperatureC > 48) wait(48);
+        else if (task.heat === 'cold' && m.coldSure === false) cost += 0.05;
+        if (task.heat === 'cold') m = { ...m, coldSure: true };
         if (task.power === 'off' && m.power === 'on') {
           if (m.temperatureC > 100) wait(100);
           m = { ...m, power: 'off' };

@@ -23,6 +23,8 @@ export interface Moment {
   /** 0 when no heating is asked. */
   readonly targetC: number;
   readonly power: 'on' | 'off';
+  /** False since it was heated, until a reading has said that it is cold; the clock alone does not. */
+  readonly coldSure?: boolean;
 }
 
 /** A task in its turn, with what is done to the machine before it. */
@@ -45,6 +47,8 @@ export interface Schedule {
   readonly exact: boolean;
 }
 
+/** Minutes to take a reading (chosen). */
+const READING_MIN = 0.1;
 /** Minutes to set a target and look at it (chosen). */
 export const TARGET_MIN = 0.5;
 /** States looked at before the search is cut short and goes on with the likeliest next task only (chosen). */
@@ -89,8 +93,7 @@ function doing(machine: Machine, now: Moment, task: Task, target: number): Done 
     moment = later(machine, { ...moment, power }, POWER_MIN);
   };
   const waitFor = (toC: number): void => {
-    const minutes = minutesTo(machine, moment, toC);
-    if (minutes <= 0) return;
+    const minutes = Math.abs(moment.temperatureC - toC) < 1e-9 ? 0 : minutesTo(machine, moment, toC);
     wait += minutes;
     waitForC = toC;
     moment = { ...moment, temperatureC: toC };
@@ -100,10 +103,21 @@ function doing(machine: Machine, now: Moment, task: Task, target: number): Done 
   if (target > 0 && moment.power === 'off') flip('on');
   if (target !== moment.targetC) {
     handsOn += TARGET_MIN;
-    moment = later(machine, { ...moment, targetC: target }, TARGET_MIN);
+    moment = later(
+      machine,
+      { ...moment, targetC: target, coldSure: target === 0 && moment.coldSure !== false },
+      TARGET_MIN,
+    );
   }
   if (task.heat === 'hot' && Math.abs(moment.temperatureC - target) > NEAR_C) waitFor(target);
-  if (task.heat === 'cold' && moment.temperatureC > SAFE_TO_TOUCH_C) waitFor(SAFE_TO_TOUCH_C);
+  if (task.heat === 'cold' && (moment.temperatureC > SAFE_TO_TOUCH_C || moment.coldSure === false)) {
+    if (moment.temperatureC > SAFE_TO_TOUCH_C) waitFor(SAFE_TO_TOUCH_C);
+    else {
+      wait += READING_MIN;
+      waitForC = SAFE_TO_TOUCH_C;
+    }
+    moment = { ...moment, coldSure: true };
+  }
   if (task.power === 'off' && moment.power === 'on') {
     if (moment.temperatureC > SWITCH_OFF_BELOW_C) waitFor(SWITCH_OFF_BELOW_C);
     flip('off');
@@ -164,7 +178,7 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
 
   const best = (mask: bigint, now: Moment): { readonly cost: number; readonly turn?: Done } => {
     if (mask === whole) return { cost: 0 };
-    const key = `${mask}|${Math.round(now.temperatureC / GRAIN_C)}|${now.targetC}|${now.power}`;
+    const key = `${mask}|${Math.round(now.temperatureC / GRAIN_C)}|${now.targetC}|${now.power}|${now.coldSure !== false}`;
     const known = kept.get(key);
     if (known) return known;
     const all = choices(mask, now);

@@ -108,6 +108,16 @@ export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[]
     for (const id of Object.keys(mode.together ?? {}))
       if (!catalogue.modes.some((other) => other.id === id)) say(`${path}/together`, `there is no mode "${id}"`);
   });
+  catalogue.remedies.forEach((remedy, r) =>
+    remedy.outcomes?.forEach(({ finding }, o) => {
+      if (!finding) return;
+      const check = catalogue.checks.find(({ id }) => id === finding.check);
+      const path = `/remedies/${r}/outcomes/${o}/finding`;
+      if (!check) say(`${path}/check`, `there is no check "${finding.check}"`);
+      else if (!check.results.some(({ id }) => id === finding.result))
+        say(`${path}/result`, `"${finding.check}" has no result "${finding.result}"`);
+    }),
+  );
   catalogue.checks.forEach((check, c) => {
     const path = `/checks/${c}`;
     check.results.forEach((result, r) => {

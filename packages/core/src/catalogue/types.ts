@@ -168,8 +168,26 @@ export interface Remedy {
   readonly needsSolvent?: boolean;
   readonly replaces?: string;
   readonly price?: number;
+  /** So often without progress, then the next rung. */
+  readonly tries?: number;
+  /** Price of the chance that it makes things worse, minutes. */
+  readonly risk?: number;
+  /** The depth by rod, before and after, says whether it went on. */
+  readonly measures?: 'depth';
+  /** What may come of it; without, the usual three. */
+  readonly outcomes?: readonly RungOutcome[];
   readonly origin: string;
   readonly retired?: boolean;
+}
+
+export type RungResult = 'cleared' | 'better' | 'no-change' | 'worse';
+
+export interface RungOutcome {
+  readonly id: string;
+  readonly label: string;
+  readonly means: RungResult;
+  /** What it says as a check: it goes back to the tracer. */
+  readonly finding?: { readonly check: string; readonly result: string };
 }
 
 export interface Material {
@@ -179,6 +197,9 @@ export interface Material {
   readonly unclogC: number;
   readonly pullC: number;
   readonly glassC?: number;
+  readonly printRangeC?: readonly [number, number];
+  readonly dryC?: number;
+  readonly dryHours?: number;
   readonly solvent?: string;
   readonly traits: readonly string[];
   readonly origin: string;

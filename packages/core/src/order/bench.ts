@@ -7,4 +7,6 @@ export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Ben
   temperatureC: temperatureAt(machine, state.heat, nowMs),
   power: state.power,
   off: new Set(state.off),
+  targetC: state.heat.targetC,
+  coldSure: state.heat.coldSure ?? true,
 });

@@ -1,3 +1,5 @@
+import type { RungResult } from '../catalogue/types';
+
 /** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
 
 export interface EventBodies {
@@ -24,15 +26,38 @@ export interface EventBodies {
   'check-not-done': { readonly key: string; readonly why: string };
   'event-withdrawn': { readonly eventId: string };
   'bench-changed': { readonly targetC?: number; readonly readingC?: number; readonly power?: 'on' | 'off' };
-  'parts-moved': { readonly off?: readonly string[]; readonly on?: readonly string[] };
+  'parts-moved': {
+    readonly off?: readonly string[];
+    readonly on?: readonly string[];
+    /** By part, the way in which it came off, when it was not the usual one. */
+    readonly ways?: Readonly<Record<string, string>>;
+  };
+  /** Screws and clips of a part, by their number on its map. */
+  'fasteners-moved': {
+    readonly part: string;
+    readonly way?: string;
+    readonly out?: readonly number[];
+    readonly in?: readonly number[];
+    readonly left?: readonly { readonly index: number; readonly why: string }[];
+  };
   'cause-chosen': { readonly station: string; readonly mode: string; readonly advised: boolean };
+  /** A second thing to be done in the same opening. */
+  'cause-added': { readonly station: string; readonly mode: string };
   'cause-dropped': { readonly why?: string };
   'step-done': { readonly stepId: string; readonly override?: string };
   'rung-tried': {
     readonly stepId: string;
     readonly remedy: string;
-    readonly outcome: 'cleared' | 'no-change' | 'worse';
+    readonly outcome: RungResult;
+    readonly station?: string;
+    readonly mode?: string;
+    /** Id of what was seen, of the remedy's outcomes. */
+    readonly shown?: string;
+    /** Depth by rod afterwards. */
+    readonly depthMm?: number;
   };
+  'step-skipped': { readonly stepId: string; readonly why: string };
+  'rung-picked': { readonly station: string; readonly mode: string; readonly remedy: string };
   'timer-started': { readonly timerId: string; readonly label: string; readonly minutes: number };
   'timer-stopped': { readonly timerId: string };
   'part-replaced': {

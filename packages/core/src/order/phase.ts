@@ -1,7 +1,8 @@
 import type { Catalogue, Proof } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { planFor, type Plan } from '../plan/plan';
+import { workDone } from '../plan/plan';
+import { causesUnderWork, isCleared } from './causes';
 import type { OrderState, Phase } from './state';
 
 /** Proofs that this machine's path calls for, smallest first. */
@@ -10,14 +11,18 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, lane?: string)
   return catalogue.proofs.filter((proof) => !proof.kinds || proof.kinds.some((kind) => kinds.has(kind)));
 }
 
-export const planDone = (plan: Plan, state: OrderState): boolean =>
-  plan.steps.every((step) => state.steps[step.id] !== undefined);
+/** Whether the work is done: every cause cleared, everything back on or left off for a recorded reason. */
+export const planDone = (state: OrderState): boolean =>
+  workDone(
+    state,
+    causesUnderWork(state).every((cause) => isCleared(state, cause)),
+  );
 
 /** Where in the job an order stands. */
 export function phaseOf(machine: Machine, catalogue: Catalogue, state: OrderState): Phase {
   if (state.closed) return 'record';
   if (!state.cause) return 'trace';
-  if (!planDone(planFor(machine, catalogue, state), state)) return 'plan';
+  if (!planDone(state)) return 'plan';
   const proofs = proofsFor(machine, catalogue, state.intake?.lane);
   return proofs.every((proof) => state.proofs[proof.id]?.passed) ? 'record' : 'prove';
 }

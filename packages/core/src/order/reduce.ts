@@ -4,23 +4,14 @@ import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { NOT_SURE } from '../trace/context';
 import { checksFor } from '../trace/places';
+import { SAFE_TO_TOUCH_C } from '../physics/heat';
 import type { OrderEvent } from './events';
+import { causesUnderWork, clearedSoFar } from './causes';
+import { fastenersMoved } from './fasteners';
+import { refuse, RefusedEvent } from './refuse';
 import { emptyOrder, temperatureAt, type OrderState } from './state';
 
-/** An event that does not fit the order as it stands. `path` names the field at fault. */
-export class RefusedEvent extends Error {
-  constructor(
-    readonly path: string,
-    message: string,
-  ) {
-    super(message);
-    this.name = 'RefusedEvent';
-  }
-}
-
-const refuse = (path: string, message: string): never => {
-  throw new RefusedEvent(path, message);
-};
+export { RefusedEvent } from './refuse';
 
 type Step = (state: OrderState, event: OrderEvent, machine: Machine, catalogue: Catalogue) => OrderState;
 
@@ -45,27 +36,55 @@ const apply: Step = (state, event, machine, catalogue) => {
       const temperatureC = readingC ?? temperatureAt(machine, state.heat, atMs);
       const stays = power === 'off' ? 0 : (targetC ?? state.heat.targetC);
       const powered = power ?? ((targetC ?? 0) > 0 ? 'on' : state.power);
-      return { ...next, power: powered, heat: { temperatureC, atMs, targetC: stays } };
+      const cold = readingC === undefined ? state.heat.coldSure : readingC <= SAFE_TO_TOUCH_C;
+      const coldSure = cold && stays === 0;
+      return { ...next, power: powered, heat: { temperatureC, atMs, targetC: stays, coldSure } };
     }
     case 'parts-moved': {
-      const { off = [], on = [] } = event.body;
+      const { off = [], on = [], ways = {} } = event.body;
       [...off, ...on].forEach((id, i) => {
         if (!machine.parts.some((part) => part.id === id))
           refuse(i < off.length ? `/body/off/${i}` : `/body/on/${i - off.length}`, `This machine has no part "${id}".`);
       });
-      return { ...next, off: [...new Set([...state.off, ...off])].filter((id) => !on.includes(id)) };
+      for (const [id, way] of Object.entries(ways))
+        if (!machine.parts.find((part) => part.id === id)?.ways?.some((known) => known.id === way))
+          refuse(`/body/ways/${id}`, `"${id}" does not come off "${way}".`);
+      return {
+        ...next,
+        off: [...new Set([...state.off, ...off])].filter((id) => !on.includes(id)),
+        ways: Object.fromEntries(Object.entries({ ...state.ways, ...ways }).filter(([id]) => !on.includes(id))),
+      };
     }
+    case 'fasteners-moved':
+      return { ...next, fasteners: fastenersMoved(state, event.body, machine) };
+    case 'cause-added': {
+      const { station, mode } = event.body;
+      if (!state.cause) refuse('/type', 'Choose a cause first.');
+      knownCause(event.body, machine, catalogue);
+      if (causesUnderWork(state).some((known) => known.station === station && known.mode === mode))
+        refuse('/body/mode', 'This is under work already.');
+      return { ...next, also: [...state.also, { eventId: event.id, station, mode, advised: false }] };
+    }
+    case 'rung-picked':
+      if (
+        !causesUnderWork(state).some(({ station, mode }) => station === event.body.station && mode === event.body.mode)
+      )
+        refuse('/body/mode', 'This cause is not under work.');
+      if (!remedyById(catalogue, event.body.remedy))
+        refuse('/body/remedy', `The catalogue has no remedy "${event.body.remedy}".`);
+      return { ...next, picked: event.body };
+    case 'step-skipped':
+      if (!state.cause) refuse('/type', 'There is no work plan: choose a cause first.');
+      return { ...next, steps: { ...state.steps, [event.body.stepId]: { ...stamp(event), skipped: event.body.why } } };
     case 'cause-chosen': {
       const { station, mode, advised } = event.body;
-      if (!stationById(machine, station)) refuse('/body/station', `This machine has no station "${station}".`);
-      if (!modeById(catalogue, mode)) refuse('/body/mode', `The catalogue has no failure mode "${mode}".`);
-      const startC = temperatureAt(machine, state.heat, atMs);
-      const cause = { eventId: event.id, station, mode, advised, startC, startPower: state.power, startOff: state.off };
-      return { ...next, cause, cured: [...state.cured, ...clearedSoFar(state)], steps: {}, tries: [], proofs: {} };
+      knownCause(event.body, machine, catalogue);
+      const cause = { eventId: event.id, station, mode, advised };
+      return { ...fresh(next), cause, cured: [...state.cured, ...clearedSoFar(state)] };
     }
     case 'cause-dropped':
       if (!state.cause) refuse('/type', 'No cause is chosen.');
-      return { ...withoutCause(next), steps: {}, tries: [], proofs: {} };
+      return withoutCause(next);
     case 'step-done':
       if (!state.cause) refuse('/type', 'There is no work plan: choose a cause first.');
       return { ...next, steps: { ...state.steps, [event.body.stepId]: stamp(event, event.body.override) } };
@@ -73,9 +92,11 @@ const apply: Step = (state, event, machine, catalogue) => {
       if (!state.cause) refuse('/type', 'There is no work plan: choose a cause first.');
       if (!remedyById(catalogue, event.body.remedy))
         refuse('/body/remedy', `The catalogue has no remedy "${event.body.remedy}".`);
+      const { station = state.cause?.station ?? '', mode = state.cause?.mode ?? '' } = event.body;
+      const { picked: _tried, ...rest } = next;
       return {
-        ...next,
-        tries: [...state.tries, event.body],
+        ...rest,
+        tries: [...state.tries, { ...event.body, station, mode, at: event.at }],
         steps: { ...state.steps, [event.body.stepId]: stamp(event) },
       };
     }
@@ -100,16 +121,18 @@ const apply: Step = (state, event, machine, catalogue) => {
       return { ...next, proofs: { ...state.proofs, [proof]: { ...event.body, at: event.at } } };
     }
     case 'not-cured': {
-      const cause = state.cause ?? refuse('/type', 'Nothing was repaired yet.');
-      const remedies = state.tries.map((item) => item.remedy);
-      const failure = {
-        id: event.id,
-        station: cause.station,
-        mode: cause.mode,
-        remedies,
-        ...(event.body.proof ? { proof: event.body.proof } : {}),
-      };
-      return { ...withoutCause(next), failures: [...state.failures, failure], steps: {}, tries: [], proofs: {} };
+      if (!state.cause) refuse('/type', 'Nothing was repaired yet.');
+      const { proof } = event.body;
+      const failures = causesUnderWork(state).map(({ station, mode }, i) => ({
+        id: i === 0 ? event.id : `${event.id}/${i}`,
+        station,
+        mode,
+        remedies: state.tries
+          .filter((item) => item.station === station && item.mode === mode)
+          .map((item) => item.remedy),
+        ...(proof ? { proof } : {}),
+      }));
+      return { ...withoutCause(next), failures: [...state.failures, ...failures] };
     }
     case 'note-added':
       return { ...next, notes: [...state.notes, { at: event.at, by: event.by, text: event.body.text }] };
@@ -126,20 +149,25 @@ const apply: Step = (state, event, machine, catalogue) => {
   }
 };
 
-/** The cause under work, when its remedy cleared it: it stays in the record while a second one is taken on. */
-const clearedSoFar = ({ cause, tries }: OrderState): OrderState['cured'] =>
-  cause && tries.some((item) => item.outcome === 'cleared')
-    ? [{ id: cause.eventId, station: cause.station, mode: cause.mode, remedies: tries.map((item) => item.remedy) }]
-    : [];
-
 const stamp = (event: OrderEvent, override?: string) => ({
   at: event.at,
   by: event.by,
   ...(override === undefined ? {} : { override }),
 });
 
+function knownCause(body: { readonly station: string; readonly mode: string }, machine: Machine, catalogue: Catalogue) {
+  if (!stationById(machine, body.station)) refuse('/body/station', `This machine has no station "${body.station}".`);
+  if (!modeById(catalogue, body.mode)) refuse('/body/mode', `The catalogue has no failure mode "${body.mode}".`);
+}
+
+/** Nothing planned, tried or proved yet. */
+function fresh(state: OrderState): OrderState {
+  const { picked: _picked, ...rest } = state;
+  return { ...rest, also: [], steps: {}, tries: [], proofs: {} };
+}
+
 function withoutCause(state: OrderState): OrderState {
-  const { cause: _dropped, ...rest } = state;
+  const { cause: _dropped, ...rest } = fresh(state);
   return rest;
 }
 

@@ -2,7 +2,8 @@ import { modeById, remedyById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { calibrateFeed, type FeedCalibration } from '../physics/feed';
-import { planFor } from '../plan/plan';
+import { routeOf } from '../path/route';
+import { stepOf } from '../plan/steps';
 import { NOT_SURE } from '../trace/context';
 import type { OrderEvent } from './events';
 import { proofsFor } from './phase';
@@ -68,7 +69,10 @@ function feedOf(state: OrderState) {
 function workedMinutes(machine: Machine, catalogue: Catalogue, state: OrderState): number {
   const places = new Map(placesOf(state, machine, catalogue).map((place) => [place.key, place.check.minutes]));
   const checks = state.findings.reduce((sum, finding) => sum + (places.get(finding.key) ?? 0), 0);
-  const steps = state.cause ? planFor(machine, catalogue, state).steps.filter((step) => state.steps[step.id]) : [];
+  const route = routeOf(machine, state.intake?.lane);
+  const steps = Object.entries(state.steps)
+    .filter(([, { skipped }]) => skipped === undefined)
+    .map(([id]) => stepOf(id, { machine, catalogue, route }));
   const proofs = catalogue.proofs
     .filter((proof) => state.proofs[proof.id])
     .reduce((sum, proof) => sum + proof.minutes, 0);
@@ -170,6 +174,7 @@ const OUTCOME_WORDS: Record<string, string> = {
 };
 const TRY_WORDS: Record<string, string> = {
   cleared: 'cleared it',
+  better: 'brought it further',
   'no-change': 'changed nothing',
   worse: 'made it worse',
 };

@@ -8,6 +8,8 @@ export interface HeatRecord {
   readonly atMs: number;
   /** 0 when no heating is asked. */
   readonly targetC: number;
+  /** A reading has said that it is safe to touch, and nothing has heated it since. The clock alone never says so; absent counts as sure. */
+  readonly coldSure?: boolean;
 }
 
 export interface ChosenCause {
@@ -15,11 +17,10 @@ export interface ChosenCause {
   readonly station: string;
   readonly mode: string;
   readonly advised: boolean;
-  /** The bench when the plan began, so that the list of steps stays as it was shown. */
-  readonly startC: number;
-  readonly startPower: 'on' | 'off';
-  readonly startOff: readonly string[];
 }
+
+/** What has become of the fasteners of a part, by their number on its map. */
+export type FastenerRecord = Readonly<Record<number, { readonly now: 'out' | 'in' | 'left'; readonly why?: string }>>;
 
 export interface Failure {
   readonly id: string;
@@ -49,6 +50,11 @@ export interface RungTry {
   readonly stepId: string;
   readonly remedy: string;
   readonly outcome: EventBodies['rung-tried']['outcome'];
+  readonly station: string;
+  readonly mode: string;
+  readonly shown?: string;
+  readonly depthMm?: number;
+  readonly at: string;
 }
 
 export interface OrderState {
@@ -58,8 +64,18 @@ export interface OrderState {
   readonly heat: HeatRecord;
   readonly power: 'on' | 'off';
   readonly off: readonly string[];
+  /** By part that is off, the way in which it came off, when it was not the usual one. */
+  readonly ways: Readonly<Record<string, string>>;
+  /** By part, or part/way. */
+  readonly fasteners: Readonly<Record<string, FastenerRecord>>;
   readonly cause?: ChosenCause;
-  readonly steps: Readonly<Record<string, { readonly at: string; readonly by: string; readonly override?: string }>>;
+  /** Further causes that are taken on in the same opening. */
+  readonly also: readonly ChosenCause[];
+  readonly picked?: EventBodies['rung-picked'];
+  /** In the order in which they were done or skipped. */
+  readonly steps: Readonly<
+    Record<string, { readonly at: string; readonly by: string; readonly override?: string; readonly skipped?: string }>
+  >;
   readonly tries: readonly RungTry[];
   readonly failures: readonly Failure[];
   /** Causes that were cleared in this visit before another one was taken on. */
@@ -76,9 +92,12 @@ export interface OrderState {
 export const emptyOrder = (machine: Machine): OrderState => ({
   findings: [],
   notDone: [],
-  heat: { temperatureC: machine.heat.ambientC, atMs: 0, targetC: 0 },
+  heat: { temperatureC: machine.heat.ambientC, atMs: 0, targetC: 0, coldSure: true },
   power: 'off',
   off: [],
+  ways: {},
+  fasteners: {},
+  also: [],
   steps: {},
   tries: [],
   failures: [],

@@ -8,6 +8,7 @@ import type { Evidence, Suspicion } from './suspicion';
 /** Two causes that together explain what was found. */
 export interface PairSuspicion {
   readonly stations: readonly [string, string];
+  readonly modes: readonly [string, string];
   readonly text: string;
   readonly share: number;
 }
@@ -26,6 +27,7 @@ export function leadingPairs(model: Model, suspicion: Suspicion): readonly PairS
       const said = (cause: typeof a): string => `${cause?.stop.station.name}: ${cause?.mode.name.toLowerCase()}`;
       return {
         stations: [a?.stop.station.id ?? '', b?.stop.station.id ?? ''],
+        modes: [a?.mode.id ?? '', b?.mode.id ?? ''],
         text: `${said(a)}; and ${said(b)}`,
         share,
       };

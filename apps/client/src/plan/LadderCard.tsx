@@ -1,0 +1,86 @@
+import { minutesText, percent, type Ladder, type Rung } from '@zealous/core';
+import { useState } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { Card } from '../ui/Card';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+const FAR = 5;
+
+/** Why this rung, and what the others would cost: the ladder as a decision, one's own choice included. */
+export function LadderCard({ ladder, onPick }: { readonly ladder: Ladder; readonly onPick: (remedy: string) => void }) {
+  const [open, setOpen] = useState(false);
+  const { rungs, next, cleared } = ladder;
+  const live = rungs.filter((rung) => rung.spent === undefined);
+  const spent = rungs.filter((rung) => rung.spent !== undefined);
+  const best = live[0];
+  if (cleared || !next || !best) return null;
+  const more = next.expectedMinutes - best.expectedMinutes;
+  return (
+    <Card>
+      <Text bold>{`On this ladder: ${next.remedy.name.toLowerCase()}`}</Text>
+      <Text kind="small" tone="soft">
+        {`${percent(next.chance)} that it clears it; about ${minutesText(next.expectedMinutes)} until it is clear, prices and risk counted in minutes.`}
+        {more > 0.5 ? ` Your choice: about ${minutesText(more)} more than ${best.remedy.name.toLowerCase()}.` : ''}
+      </Text>
+      {next.wishedC !== undefined ? (
+        <Text kind="small" bold tone="warm">
+          {`The filament would like ${Math.round(next.wishedC)} °C; this path allows ${Math.round(next.need.hotC)} °C, and that counts.`}
+        </Text>
+      ) : null}
+      {live.length + spent.length > 1 ? (
+        <Tap
+          label={open ? 'Hide the other rungs' : `The other rungs: ${live.length + spent.length - 1}`}
+          kind="quiet"
+          icon={open ? 'chevron-down' : 'chevron-down'}
+          onPress={() => setOpen(!open)}
+          style={styles.start}
+        />
+      ) : null}
+      {open ? (
+        <View style={styles.list}>
+          {live
+            .filter((rung) => rung !== next)
+            .map((rung) => (
+              <Tap
+                key={rung.remedy.id}
+                label={rung.remedy.name}
+                hint="Take this rung next"
+                listed
+                onPress={() => {
+                  setOpen(false);
+                  onPick(rung.remedy.id);
+                }}
+              >
+                <Text kind="small" tone="soft">
+                  {lineOf(rung, rung.expectedMinutes - best.expectedMinutes)}
+                </Text>
+              </Tap>
+            ))}
+          {spent.map((rung) => (
+            <View key={rung.remedy.id}>
+              <Text tone="soft">{`${rung.remedy.name}: done with`}</Text>
+              <Text kind="small" tone="soft">{`Stop rule: ${rung.spent}`}</Text>
+            </View>
+          ))}
+        </View>
+      ) : null}
+    </Card>
+  );
+}
+
+function lineOf({ chance, minutes, price, risk, remedy }: Rung, more: number): string {
+  return [
+    `clears it ${percent(chance)}`,
+    minutesText(minutes),
+    price > 0 ? `price ${price}` : undefined,
+    risk >= FAR ? 'may make it worse' : undefined,
+    remedy.replaces ? 'replaces' : undefined,
+    more > 0.5 ? `${minutesText(more)} more in all` : 'as good',
+  ]
+    .filter(Boolean)
+    .join(' · ');
+}
+
+const styles = StyleSheet.create({ start: { alignSelf: 'flex-start' }, list: { gap: space.s } });

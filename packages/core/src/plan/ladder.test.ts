@@ -1,0 +1,201 @@
+import { benchMinutes, priceOf, type Bench } from '../access/bench';
+import { deliveredCatalogue as catalogue, remedyById } from '../catalogue/index';
+import type { RungResult } from '../catalogue/types';
+import { benchAt } from '../order/bench';
+import type { OrderEvent } from '../order/events';
+import { phaseOf } from '../order/phase';
+import type { Machine } from '../path/machine';
+import { routeOf } from '../path/route';
+import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
+import { ELSEWHERE_MIN, remedyMinutes } from '../trace/repairs';
+import { HOURLY_RATE, laddersFor, type Rung } from './ladder';
+import { planFor } from './plan';
+
+const chosen = (machine: Machine, station: string, mode: string, material = 'PLA'): OrderEvent[] => [
+  takenIn(machine, { material, symptoms: ['nothing'] }),
+  event('cause-chosen', { station, mode, advised: true }),
+];
+const tried = (station: string, mode: string, remedy: string, outcome: RungResult, more = {}): OrderEvent =>
+  event('rung-tried', { stepId: `rung:${station}:${mode}:${remedy}`, remedy, outcome, station, mode, ...more });
+const bench: Bench = { temperatureC: 22, power: 'off', off: new Set() };
+const ladder = (machine: Machine, events: readonly OrderEvent[], at = bench) => {
+  const found = laddersFor(machine, catalogue, stateOf(machine, events), at, routeOf(machine))[0];
+  if (!found) throw new Error('no ladder');
+  return found;
+};
+const planNow = (machine: Machine, events: readonly OrderEvent[]) => {
+  const state = stateOf(machine, events);
+  return planFor(machine, catalogue, state, benchAt(machine, state, state.lastMs));
+};
+
+/** Expected cost of one fixed order of rungs, plainly. */
+function costOf(machine: Machine, rungs: readonly Rung[]): number {
+  let at = bench;
+  let left = 1;
+  let sum = 0;
+  let best = ELSEWHERE_MIN;
+  for (const { remedy, need, chance } of rungs) {
+    const price = priceOf(machine, at, need);
+    sum +=
+      left *
+      (benchMinutes(price) + remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / HOURLY_RATE + (remedy.risk ?? 0));
+    left *= 1 - chance;
+    at = price.after;
+    best = Math.min(best, sum + left * ELSEWHERE_MIN);
+  }
+  return best;
+}
+
+function orders<T>(items: readonly T[]): readonly (readonly T[])[] {
+  if (items.length === 0) return [[]];
+  return items.flatMap((item, i) =>
+    orders([...items.slice(0, i), ...items.slice(i + 1)]).map((rest) => [item, ...rest]),
+  );
+}
+
+// Expected cost of repair over all orders (Heckerman, Breese, Rommelse 1995, CACM 38(3)): here by trying every one.
+test.each([
+  ['whelk', whelk, 'nozzle', 'tip-particles'],
+  ['whelk', whelk, 'liner', 'liner-plug'],
+  ['dunlin', dunlin, 'break', 'break-plug'],
+  ['dunlin', dunlin, 'hub', 'stub'],
+])('%s: the advice is the first rung of the cheapest of all orders', (_name, machine, station, mode) => {
+  const { rungs, next } = ladder(machine, chosen(machine, station, mode, 'ABS'));
+  expect(rungs.length).toBeGreaterThan(1);
+  const every = orders(rungs).filter((order) => order.length > 0);
+  const least = Math.min(...every.map((order) => costOf(machine, order)));
+  expect(next?.expectedMinutes).toBeCloseTo(least, 6);
+  for (const rung of rungs) {
+    const first = every.filter((order) => order[0] === rung).map((order) => costOf(machine, order));
+    expect(rung.expectedMinutes).toBeGreaterThanOrEqual(Math.min(...first) - 1e-6);
+  }
+});
+
+describe('after each try the ladder is worked out anew', () => {
+  const start = chosen(dunlin, 'break', 'break-plug', 'ABS');
+  const rod = (events: readonly OrderEvent[]) =>
+    ladder(dunlin, [...start, ...events]).rungs.find(({ remedy }) => remedy.id === 'rod');
+  const again = (outcome: RungResult) => tried('break', 'break-plug', 'rod', outcome);
+
+  test('the same depth twice: two tries only, then the next rung; deeper goes on with this one', () => {
+    expect(rod([])?.spent).toBeUndefined();
+    expect(rod([again('no-change')])?.spent).toBeUndefined();
+    expect(rod([again('no-change')])?.chance).toBeLessThan(rod([])?.chance ?? 0);
+    expect(rod([again('no-change'), again('no-change')])?.spent).toMatch(/Two tries only/);
+    const deeper = [again('no-change'), again('better'), again('no-change')];
+    expect(rod(deeper)?.spent).toBeUndefined();
+    expect(rod([again('no-change'), again('better')])?.chance).toBe(rod([])?.chance);
+    expect(rod([again('worse')])?.spent).toMatch(/back off/);
+  });
+
+  test('when every rung is spent the plan says so', () => {
+    let events = [...start];
+    for (let i = 0; i < 30; i++) {
+      const { next } = ladder(dunlin, events);
+      if (!next) break;
+      events = [...events, tried('break', 'break-plug', next.remedy.id, 'no-change')];
+    }
+    expect(ladder(dunlin, events).next).toBeUndefined();
+    expect(planNow(dunlin, events).exhausted).toBe(true);
+  });
+
+  test('one’s own choice of rung stands until it is tried', () => {
+    const own = event('rung-picked', { station: 'break', mode: 'break-plug', remedy: 'renew-hot-end' });
+    expect(ladder(dunlin, [...start, own]).next?.remedy.id).toBe('renew-hot-end');
+    const after = [...start, own, tried('break', 'break-plug', 'renew-hot-end', 'no-change')];
+    expect(ladder(dunlin, after).next?.remedy.id).not.toBe('renew-hot-end');
+  });
+
+  test('a hot bench makes the hot rungs cheaper, and a lined path says what it does not allow', () => {
+    const hot: Bench = { temperatureC: 240, power: 'on', off: new Set() };
+    const minutes = (at: Bench) =>
+      ladder(whelk, chosen(whelk, 'nozzle', 'tip-particles'), at).rungs.find(({ remedy }) => remedy.id === 'needle')
+        ?.minutes ?? 0;
+    expect(minutes(hot)).toBeLessThan(minutes(bench) - 0.5);
+    const nylon = ladder(whelk, chosen(whelk, 'nozzle', 'tip-particles', 'PA')).rungs.find(
+      ({ remedy }) => remedy.id === 'hotter-push',
+    );
+    expect(nylon?.wishedC).toBe(285);
+    expect(nylon?.need.hotC).toBe(whelk.heat.shortLimitC);
+  });
+});
+
+describe('the plan follows what is done', () => {
+  const worn = chosen(dunlin, 'extruder', 'gears-worn');
+
+  test('two causes share one opening, and the work is done only when both are cleared', () => {
+    const both = [...worn, event('cause-added', { station: 'extruder', mode: 'arm-cracked' })];
+    const opens = (events: readonly OrderEvent[]) => planNow(dunlin, events).steps.flatMap((step) => step.opens ?? []);
+    expect(opens(both)).toEqual([...new Set(opens(both))]);
+    expect(new Set(opens(both))).toEqual(new Set(opens(worn)));
+    const one = [...both, tried('extruder', 'gears-worn', 'renew-gears', 'cleared')];
+    expect(phaseOf(dunlin, catalogue, stateOf(dunlin, one))).toBe('plan');
+    const two = [...one, tried('extruder', 'arm-cracked', 'renew-arm', 'cleared')];
+    expect(phaseOf(dunlin, catalogue, stateOf(dunlin, two))).toBe('prove');
+    // Not cured: both failed.
+    expect(stateOf(dunlin, [...two, event('not-cured', {})]).failures.map(({ mode }) => mode)).toEqual([
+      'gears-worn',
+      'arm-cracked',
+    ]);
+  });
+
+  test('a part that came off out of turn is not asked for again, and goes back at the end', () => {
+    const early = [
+      ...worn,
+      event('parts-moved', { off: ['front-cover'] }),
+      event('step-done', { stepId: 'open:front-cover' }),
+    ];
+    const { steps, done } = planNow(dunlin, early);
+    expect(steps[0]?.id).toBe('open:front-cover');
+    expect(steps.slice(done).map((step) => step.opens)).not.toContain('front-cover');
+    expect(steps.slice(done).map((step) => step.closes)).toContain('front-cover');
+  });
+
+  test('what is skipped does not come again; a part left off needs its reason, and then the work may be done', () => {
+    const skipped = [...worn, event('step-skipped', { stepId: 'unload', why: 'it is empty' })];
+    expect(planNow(dunlin, worn).steps.map((step) => step.kind)).toContain('unload');
+    expect(
+      planNow(dunlin, skipped)
+        .steps.slice(1)
+        .map((step) => step.kind),
+    ).not.toContain('unload');
+    const off = [
+      ...worn,
+      event('parts-moved', { off: ['front-cover'] }),
+      tried('extruder', 'gears-worn', 'renew-gears', 'cleared'),
+    ];
+    expect(phaseOf(dunlin, catalogue, stateOf(dunlin, off))).toBe('plan');
+    const left = [...off, event('step-skipped', { stepId: 'close:front-cover', why: 'a magnet is on order' })];
+    expect(planNow(dunlin, left).leftOff).toEqual({ 'front-cover': 'a magnet is on order' });
+    expect(phaseOf(dunlin, catalogue, stateOf(dunlin, left))).toBe('prove');
+  });
+
+  test('the clock alone never says that it is cold: a reading does', () => {
+    const hot = event('bench-changed', { targetC: 208, power: 'on', readingC: 208 });
+    const cooling = event('bench-changed', { targetC: 0 }, 1);
+    const empty = event('step-skipped', { stepId: 'unload', why: 'it is empty' });
+    const hourLater = (more: readonly OrderEvent[]) => {
+      const state = stateOf(dunlin, [...worn, empty, hot, cooling, ...more]);
+      return planFor(dunlin, catalogue, state, benchAt(dunlin, state, Date.parse('2026-11-20T10:30:00Z')));
+    };
+    expect(hourLater([]).steps.map((step) => step.id)).toContain('wait:48');
+    const read = event('bench-changed', { readingC: 31 }, 40);
+    expect(hourLater([read]).steps.map((step) => step.id)).not.toContain('wait:48');
+  });
+
+  test('screws that are out are kept by number, and a number that is not there is refused', () => {
+    const out = event('fasteners-moved', { part: 'extruder-cover', out: [0, 3] });
+    const state = stateOf(dunlin, [...worn, out, event('fasteners-moved', { part: 'extruder-cover', in: [0] })]);
+    expect(state.fasteners['extruder-cover']).toEqual({ 0: { now: 'in' }, 3: { now: 'out' } });
+    const none = stateOf(dunlin, [...worn, event('fasteners-moved', { part: 'extruder-cover', out: [4] })]);
+    expect(none.fasteners).toEqual({});
+  });
+});
+
+test('what the pulled tip shows is a finding of its own check', () => {
+  const pull = remedyById(catalogue, 'cold-pull');
+  for (const { finding } of pull?.outcomes ?? []) {
+    const check = catalogue.checks.find(({ id }) => id === finding?.check);
+    expect(check?.results.map(({ id }) => id)).toContain(finding?.result);
+  }
+});

@@ -1,0 +1,168 @@
+import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
+import { materialOf, modeById } from '../catalogue/index';
+import type { Catalogue, Material, Remedy, RungOutcome } from '../catalogue/types';
+import { causesUnderWork, isCleared } from '../order/causes';
+import type { ChosenCause, OrderState, RungTry } from '../order/state';
+import type { Machine } from '../path/machine';
+import type { Route, Stop } from '../path/route';
+import { caseOf } from '../trace/assess';
+import { ELSEWHERE_MIN, needOf, remedyMinutes, rungsFor } from '../trace/repairs';
+
+/** What an hour at the bench is worth, in the currency of the prices (chosen; a shop sets its own). */
+export const HOURLY_RATE = 36;
+/** What is left of a rung's chance after a try that changed nothing, and after one that made it worse (chosen). */
+const AFTER_NOTHING = 0.4;
+const AFTER_WORSE = 0.2;
+const USUAL_TRIES = 1;
+
+const USUAL: readonly RungOutcome[] = [
+  { id: 'cleared', label: 'It is clear', means: 'cleared' },
+  { id: 'no-change', label: 'Changed nothing', means: 'no-change' },
+  { id: 'worse', label: 'Made it worse', means: 'worse' },
+];
+
+export const outcomesOfRung = (remedy: Remedy): readonly RungOutcome[] => remedy.outcomes ?? USUAL;
+
+/** One rung as it stands after what was tried. */
+export interface Rung {
+  readonly remedy: Remedy;
+  readonly need: Need;
+  /** Chance that it clears the cause now. */
+  readonly chance: number;
+  /** Bench minutes from the bench as it stands: the way there, the work, a part of the waiting. */
+  readonly minutes: number;
+  readonly price: number;
+  readonly risk: number;
+  /** Expected bench minutes, prices at the hourly rate, until the cause is cleared, when this is taken next. */
+  readonly expectedMinutes: number;
+  /** Why it is not offered any more: its stop rule. */
+  readonly spent?: string;
+  /** Wished for, when the path does not allow it. */
+  readonly wishedC?: number;
+}
+
+export interface Ladder {
+  readonly cause: ChosenCause;
+  readonly stop: Stop;
+  readonly cleared: boolean;
+  /** Best first; those that are spent last. */
+  readonly rungs: readonly Rung[];
+  readonly next?: Rung;
+}
+
+const triesOf = (state: OrderState, cause: ChosenCause, remedy: Remedy): readonly RungTry[] =>
+  state.tries.filter((item) => item.remedy === remedy.id && item.station === cause.station && item.mode === cause.mode);
+
+/** Tries since the last progress that brought nothing. */
+export const inVain = (tries: readonly RungTry[]): number =>
+  tries.length - 1 - tries.findLastIndex((item) => item.outcome === 'better');
+
+function chanceOf(remedy: Remedy, tries: readonly RungTry[]): number {
+  const since = tries.slice(tries.length - inVain(tries));
+  return since.reduce((p, item) => p * (item.outcome === 'worse' ? AFTER_WORSE : AFTER_NOTHING), remedy.cures);
+}
+
+function spentBecause(remedy: Remedy, tries: readonly RungTry[]): string | undefined {
+  const most = remedy.tries ?? USUAL_TRIES;
+  const vain = inVain(tries);
+  if (tries.at(-1)?.outcome === 'worse') return 'it made things worse: back off';
+  if (vain < most) return undefined;
+  return remedy.stop ?? (most === 1 ? 'tried, and nothing came of it' : `${most} tries are enough`);
+}
+
+const inMinutes = (price: number): number => (price * 60) / HOURLY_RATE;
+
+/**
+ * The ladder of a cause as a decision: from the bench as it stands, the order of the rungs that are left with the least
+ * expected cost (minutes, prices at the hourly rate, risk), replacing included; by dynamic programming over the rungs
+ * already taken, since each leaves the bench in its own state. What is left when all fail is taking everything apart.
+ */
+function decide(
+  machine: Machine,
+  bench: Bench,
+  rungs: readonly { readonly remedy: Remedy; readonly need: Need; readonly chance: number }[],
+): readonly number[] {
+  const kept = new Map<string, number>();
+  const best = (taken: number, at: Bench): number => {
+    // What is off follows from what was taken; heat and power do not.
+    const key = `${taken}|${Math.round(at.temperatureC)}|${at.power}`;
+    const known = kept.get(key);
+    if (known !== undefined) return known;
+    let least = ELSEWHERE_MIN;
+    rungs.forEach((_, i) => {
+      if (!(taken & (1 << i))) least = Math.min(least, taking(i, taken, at));
+    });
+    kept.set(key, least);
+    return least;
+  };
+  const taking = (i: number, taken: number, at: Bench): number => {
+    const { remedy, need, chance } = rungs[i] as (typeof rungs)[number];
+    const price = priceOf(machine, at, need);
+    const cost = benchMinutes(price) + remedyMinutes(remedy) + inMinutes(remedy.price ?? 0) + (remedy.risk ?? 0);
+    return cost + (1 - chance) * best(taken | (1 << i), price.after);
+  };
+  return rungs.map((_, i) => taking(i, 0, bench));
+}
+
+function wished(machine: Machine, material: Material, remedy: Remedy, need: Need): number | undefined {
+  if (remedy.heat !== 'hot') return undefined;
+  const wish = remedy.target === 'unclog' ? material.unclogC : material.printC;
+  return wish > need.hotC ? wish : undefined;
+}
+
+/** The ladder of one cause. @throws RangeError when the cause is not of this machine and path. */
+export function ladderFor(
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  bench: Bench,
+  route: Route,
+  cause: ChosenCause,
+): Ladder {
+  const kase = caseOf(machine, catalogue, state);
+  const stop = route.stops.find((candidate) => candidate.station.id === cause.station);
+  const mode = modeById(catalogue, cause.mode);
+  if (!stop || !mode) throw new RangeError('The chosen cause does not belong to this machine and path.');
+  const material = materialOf(catalogue, kase.material);
+  const all = rungsFor(catalogue, { mode, stop }, material, kase.failed).map((remedy) => {
+    const tries = triesOf(state, cause, remedy);
+    return {
+      remedy,
+      need: needOf(machine, route, { stop }, remedy, material),
+      chance: chanceOf(remedy, tries),
+      spent: spentBecause(remedy, tries),
+    };
+  });
+  const open = all.filter((rung) => rung.spent === undefined);
+  const expected = decide(machine, bench, open);
+  const rungs = all
+    .map(({ remedy, need, chance, spent }): Rung => {
+      const wish = wished(machine, material, remedy, need);
+      return {
+        remedy,
+        need,
+        chance,
+        minutes: benchMinutes(priceOf(machine, bench, need)) + remedyMinutes(remedy),
+        price: remedy.price ?? 0,
+        risk: remedy.risk ?? 0,
+        expectedMinutes: expected[open.findIndex((rung) => rung.remedy === remedy)] ?? Infinity,
+        ...(spent === undefined ? {} : { spent }),
+        ...(wish === undefined ? {} : { wishedC: wish }),
+      };
+    })
+    .sort((a, b) => a.expectedMinutes - b.expectedMinutes);
+  const { picked } = state;
+  const own = picked?.station === cause.station && picked.mode === cause.mode ? picked.remedy : undefined;
+  const next = rungs.find((rung) => rung.remedy.id === own) ?? rungs.find((rung) => rung.spent === undefined);
+  return { cause, stop, cleared: isCleared(state, cause), rungs, ...(next ? { next } : {}) };
+}
+
+/** The ladders of all causes under work. */
+export const laddersFor = (
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  bench: Bench,
+  route: Route,
+): readonly Ladder[] =>
+  causesUnderWork(state).map((cause) => ladderFor(machine, catalogue, state, bench, route, cause));
