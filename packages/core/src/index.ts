@@ -14,6 +14,8 @@ export * from './access/closure';
 export * from './access/schedule';
 export * from './access/fastenerMap';
 export * from './physics/heat';
+export * from './physics/cooling';
+export * from './printfile/temperatureLog';
 export * from './physics/feed';
 export * from './physics/tube';
 export * from './physics/force';

@@ -226,7 +226,7 @@ function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly h
         />
       ) : null}
       {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= 48 ? (
-        <Tap label="It reads below 48 °C" icon="cold" onPress={() => onSet({ readingC: 48 })} />
+        <Tap label="It reads below 48 °C" icon="cold" onPress={() => onSet({ readingC: 48, atMost: true })} />
       ) : null}
       {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
       {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? (

@@ -1,7 +1,10 @@
 import {
   SAFE_TO_TOUCH_C,
   SWITCH_OFF_BELOW_C,
-  secondsToCool,
+  fitCooling,
+  lastCooling,
+  parseTemperatureLog,
+  timeLeft,
   temperatureAt,
   type Machine,
   type OrderState,
@@ -12,6 +15,7 @@ import { Dialog, Portal, TextInput } from 'react-native-paper';
 import type { Recorder } from '../data/useOrder';
 import { useClock } from '../data/useClock';
 import { clockText } from './format';
+import { pickFile } from './pickFile';
 import { Icon } from './Icon';
 import { Tap } from './Tap';
 import { Text } from './Text';
@@ -38,17 +42,19 @@ export function readHeat(
   now: number,
 ): Reading {
   const t = temperatureAt(machine, heat, now);
-  const { ambientC, coolTauS } = machine.heat;
   const degrees = `${Math.round(t)} °C`;
   if (heat.targetC > 0 && t < heat.targetC - 3)
     return { icon: 'heat', words: `Heating: ${degrees} of ${heat.targetC} °C`, warm: true };
   if (heat.targetC > 0) return { icon: 'heat', words: `Hot at ${degrees}`, warm: true };
   if (t > SAFE_TO_TOUCH_C) {
     const to = t > SWITCH_OFF_BELOW_C ? SWITCH_OFF_BELOW_C : SAFE_TO_TOUCH_C;
-    const left = clockText(secondsToCool(t, to, ambientC, coolTauS));
+    const { seconds, sd } = timeLeft(machine, heat, now, to);
+    const left = `${clockText(seconds)}${sd >= 5 ? ` ± ${clockText(sd)}` : ''}`;
     const what = to === SWITCH_OFF_BELOW_C ? `below ${to} °C in` : 'safe to touch in';
     return { icon: 'heat', words: `Cooling, about ${degrees}: ${what} ${left}`, warm: true };
   }
+  if (heat.coldSure === false)
+    return { icon: 'cold', words: `Cold by the clock, about ${degrees}: a reading has to say so`, warm: true };
   return power === 'on'
     ? { icon: 'power', words: 'Switched on, cold', warm: false }
     : { icon: 'cold', words: 'Cold and off', warm: false };
@@ -60,11 +66,26 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   const now = useClock(1000);
   const [open, setOpen] = useState(false);
   const [reading, setReading] = useState('');
+  const [problem, setProblem] = useState('');
   const heat = readHeat(machine, state, now);
   const temperature = temperatureAt(machine, state.heat, now);
   const tooHot = temperature > SWITCH_OFF_BELOW_C;
   const value = Number(reading.replace(',', '.'));
   const fits = reading.trim() !== '' && Number.isFinite(value) && value >= -30 && value <= 700;
+  const fromLog = async (): Promise<void> => {
+    const text = await pickFile('.txt,.log,.csv,text/plain,text/csv');
+    if (text === undefined) return;
+    try {
+      const stretch = lastCooling(parseTemperatureLog(text));
+      const fit = fitCooling(machine.heat, stretch);
+      if (fit.readings < 2)
+        throw new Error('The log holds no stretch in which it cools by 20 °C or more with target 0.');
+      record('cooling-measured', { tauS: fit.tauS, tauSd: fit.tauSd, readings: fit.readings });
+      setProblem('');
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
   const change = (body: Parameters<typeof record<'bench-changed'>>[1]): void => {
     record('bench-changed', body);
     setOpen(false);
@@ -137,6 +158,17 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
               />
               <Tap label="Note reading" disabled={!fits} onPress={() => change({ readingC: value })} />
             </View>
+            <Text kind="small" tone="soft">
+              {state.heat.cooling
+                ? `Cools with a time constant of ${Math.round(state.heat.cooling.tauS)} ± ${Math.round(state.heat.cooling.tauSd)} s, from ${state.heat.cooling.readings} readings.`
+                : 'Two readings while it cools, or a temperature log, fit the countdown to this machine.'}
+            </Text>
+            <Tap label="From a temperature log …" kind="quiet" icon="save" onPress={() => void fromLog()} />
+            {problem ? (
+              <Text kind="small" tone="fault">
+                {problem}
+              </Text>
+            ) : null}
           </Dialog.Content>
           <Dialog.Actions>
             <Tap label="Leave as it is" kind="quiet" onPress={() => setOpen(false)} />

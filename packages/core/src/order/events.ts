@@ -25,7 +25,15 @@ export interface EventBodies {
   };
   'check-not-done': { readonly key: string; readonly why: string };
   'event-withdrawn': { readonly eventId: string };
-  'bench-changed': { readonly targetC?: number; readonly readingC?: number; readonly power?: 'on' | 'off' };
+  'bench-changed': {
+    readonly targetC?: number;
+    readonly readingC?: number;
+    /** The reading is a bound: it reads so much or less. */
+    readonly atMost?: boolean;
+    readonly power?: 'on' | 'off';
+  };
+  /** Time constant of cooling, fitted to a temperature log. */
+  'cooling-measured': { readonly tauS: number; readonly tauSd: number; readonly readings: number };
   'parts-moved': {
     readonly off?: readonly string[];
     readonly on?: readonly string[];

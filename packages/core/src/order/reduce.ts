@@ -4,12 +4,12 @@ import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { NOT_SURE } from '../trace/context';
 import { checksFor } from '../trace/places';
-import { SAFE_TO_TOUCH_C } from '../physics/heat';
 import type { OrderEvent } from './events';
 import { causesUnderWork, clearedSoFar } from './causes';
 import { fastenersMoved } from './fasteners';
+import { benchChanged } from './heat';
 import { refuse, RefusedEvent } from './refuse';
-import { emptyOrder, temperatureAt, type OrderState } from './state';
+import { emptyOrder, type OrderState } from './state';
 
 export { RefusedEvent } from './refuse';
 
@@ -31,14 +31,11 @@ const apply: Step = (state, event, machine, catalogue) => {
       return { ...next, notDone: [...state.notDone, { id: event.id, ...event.body }] };
     case 'event-withdrawn':
       return next;
-    case 'bench-changed': {
-      const { targetC, readingC, power } = event.body;
-      const temperatureC = readingC ?? temperatureAt(machine, state.heat, atMs);
-      const stays = power === 'off' ? 0 : (targetC ?? state.heat.targetC);
-      const powered = power ?? ((targetC ?? 0) > 0 ? 'on' : state.power);
-      const cold = readingC === undefined ? state.heat.coldSure : readingC <= SAFE_TO_TOUCH_C;
-      const coldSure = cold && stays === 0;
-      return { ...next, power: powered, heat: { temperatureC, atMs, targetC: stays, coldSure } };
+    case 'bench-changed':
+      return { ...next, ...benchChanged(state, event.body, atMs, machine) };
+    case 'cooling-measured': {
+      const { tauS, tauSd, readings } = event.body;
+      return { ...next, heat: { ...state.heat, cooling: { tauS, tauSd, readings } } };
     }
     case 'parts-moved': {
       const { off = [], on = [], ways = {} } = event.body;

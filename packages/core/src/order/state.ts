@@ -1,3 +1,4 @@
+import { fitCooling, timeToCool, type Cooling, type TimedReading, type TimeLeft } from '../physics/cooling';
 import { cooledTo } from '../physics/heat';
 import type { Machine } from '../path/machine';
 import type { EventBodies } from './events';
@@ -10,6 +11,9 @@ export interface HeatRecord {
   readonly targetC: number;
   /** A reading has said that it is safe to touch, and nothing has heated it since. The clock alone never says so; absent counts as sure. */
   readonly coldSure?: boolean;
+  /** Readings since it last cooled with no target, and the constant fitted to them; absent while the machine's own stands. */
+  readonly readings?: readonly TimedReading[];
+  readonly cooling?: Cooling;
 }
 
 export interface ChosenCause {
@@ -114,7 +118,17 @@ export function temperatureAt(machine: Pick<Machine, 'heat'>, heat: HeatRecord, 
   const seconds = Math.max(0, (nowMs - heat.atMs) / 1000);
   const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
   if (heat.targetC >= heat.temperatureC) return Math.min(heat.targetC, heat.temperatureC + heatUpCPerS * seconds);
-  return Math.max(heat.targetC, cooledTo(heat.temperatureC, Math.min(ambientC, heat.temperatureC), coolTauS, seconds));
+  const tauS = heat.cooling?.tauS ?? coolTauS;
+  return Math.max(heat.targetC, cooledTo(heat.temperatureC, Math.min(ambientC, heat.temperatureC), tauS, seconds));
 }
+
+/** Time until a threshold is passed, as the readings of this order and the machine's own constant have it. */
+export const timeLeft = (machine: Pick<Machine, 'heat'>, heat: HeatRecord, nowMs: number, toC: number): TimeLeft =>
+  timeToCool(
+    temperatureAt(machine, heat, nowMs),
+    toC,
+    machine.heat.ambientC,
+    heat.cooling ?? fitCooling(machine.heat, []),
+  );
 
 export type Phase = 'trace' | 'plan' | 'prove' | 'record';

@@ -2,6 +2,7 @@ import type { Need } from '../access/bench';
 import { partWith } from '../access/closure';
 import { materialOf, remedyById } from '../catalogue/index';
 import type { Catalogue, Material, Remedy, RungOutcome } from '../catalogue/types';
+import type { EventBodies } from '../order/events';
 import type { Fastener, Machine, Station } from '../path/machine';
 import { stationById } from '../path/machine';
 import type { Route } from '../path/route';
@@ -37,7 +38,7 @@ export interface PlanStep {
   readonly outcomes?: readonly RungOutcome[];
   readonly measures?: 'depth';
   /** What ticking the step says about the bench. */
-  readonly sets?: { readonly targetC?: number; readonly readingC?: number; readonly power?: 'on' | 'off' };
+  readonly sets?: EventBodies['bench-changed'];
   readonly opens?: string;
   readonly closes?: string;
   readonly replaces?: string;
@@ -122,7 +123,7 @@ function coolStep(toC: number | undefined): Body {
     how: touch
       ? 'Target to zero, fans running. Confirm by a reading, never by a trial touch.'
       : 'Target to zero, fans running: heat left in the block would soften the strand in the cold zone.',
-    sets: { targetC: 0, readingC: toC },
+    sets: { targetC: 0, readingC: toC, atMost: true },
   };
 }
 
