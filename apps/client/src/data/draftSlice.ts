@@ -12,6 +12,8 @@ export interface TakeInDraft {
   readonly symptoms: readonly string[];
   readonly onset?: string;
   readonly before: readonly string[];
+  readonly failedAfterMinutes?: number;
+  readonly failedAtMm?: number;
   readonly warranty?: 'yes' | 'no';
   readonly note?: string;
 }

@@ -13,6 +13,7 @@ import { orderHref } from '../orders/links';
 import { Notice, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { NumberField } from '../ui/form/NumberField';
 import { Page } from '../ui/Page';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -37,6 +38,8 @@ const WARRANTY = [
   { id: 'no', label: 'No' },
   { id: 'unknown', label: 'Don’t know' },
 ] as const;
+/** Beginnings that lie within a print: it matters when. */
+const IN_PRINT = ['height', 'after-hours', 'retraction-dense'];
 const UNKNOWN = 'unknown';
 
 const toggled = (list: readonly string[], id: string): readonly string[] =>
@@ -134,6 +137,22 @@ export function TakeInScreen() {
             chosen={[draft.onset ?? UNKNOWN]}
             onToggle={(id) => dispatch(draftChanged({ onset: id === UNKNOWN ? undefined : id }))}
           />
+          {draft.onset && IN_PRINT.includes(draft.onset) ? (
+            <>
+              <NumberField
+                label="After how many minutes of printing?"
+                value={draft.failedAfterMinutes}
+                fits={(n) => n >= 0 && n <= 100_000}
+                onChange={(failedAfterMinutes) => dispatch(draftChanged({ failedAfterMinutes }))}
+              />
+              <NumberField
+                label="At what height, mm?"
+                value={draft.failedAtMm}
+                fits={(n) => n >= 0 && n <= 5000}
+                onChange={(failedAtMm) => dispatch(draftChanged({ failedAtMm }))}
+              />
+            </>
+          ) : null}
         </Section>
         <Section title="Filament in it">
           <Choice

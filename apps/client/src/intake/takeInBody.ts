@@ -13,6 +13,8 @@ export const bodyOf = (draft: TakeInDraft, machineId: string, number: string): E
   ...(draft.weeksLoaded === undefined ? {} : { weeksLoaded: draft.weeksLoaded }),
   ...(draft.hotterBefore === undefined ? {} : { hotterBefore: draft.hotterBefore }),
   ...(draft.onset === undefined ? {} : { onset: draft.onset }),
+  ...(draft.failedAfterMinutes === undefined ? {} : { failedAfterMinutes: draft.failedAfterMinutes }),
+  ...(draft.failedAtMm === undefined ? {} : { failedAtMm: draft.failedAtMm }),
   ...(draft.warranty === undefined ? {} : { warranty: draft.warranty }),
   ...(draft.note?.trim() ? { note: draft.note.trim() } : {}),
 });

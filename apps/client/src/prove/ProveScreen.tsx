@@ -1,19 +1,21 @@
-import { calibrateFeed, benchAt, materialOf, proofsFor, unmet, type FeedCalibration, type Proof } from '@zealous/core';
+import { calibrateFeed, benchAt, materialOf, proofsFor, unmet } from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import { useClock } from '../data/useClock';
-import type { Recorder } from '../data/useOrder';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Notice } from '../ui/Card';
-import { Field } from '../ui/Field';
 import { Icon } from '../ui/Icon';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
+import { BetCard } from './BetCard';
+import { BedForm, BedResult } from './BedForm';
+import { FeedCurveCard } from './FeedCurveCard';
+import { FeedForm, FeedResult } from './FeedForm';
+import { RunForm } from './RunForm';
 
 /** Proofs from the smallest to the feed test; one that fails sends the order back to tracing. */
 export function ProveScreen({ order, record }: OrderPartProps) {
@@ -32,7 +34,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
         />
       </View>
     );
-  const proofs = proofsFor(machine, catalogue, state.intake?.lane);
+  const proofs = proofsFor(machine, catalogue, state);
   const current = proofs.find((proof) => !state.proofs[proof.id]?.passed);
   const material = materialOf(catalogue, state.intake?.material);
   const hotC = Math.min(material.printC, machine.heat.limitC);
@@ -61,6 +63,10 @@ export function ProveScreen({ order, record }: OrderPartProps) {
               </Text>
               <Text kind="small" tone="soft">{`${proof.minutes} min`}</Text>
             </View>
+            {proof.because.map((why) => (
+              <Text key={why} kind="small" tone="soft">{`Because ${why}.`}</Text>
+            ))}
+            {known?.points ? <BedResult points={known.points} /> : null}
             {known?.fedMm !== undefined && known.askedMm !== undefined && known.oldStepsPerMm !== undefined ? (
               <FeedResult
                 calibration={calibrateFeed(known.askedMm, known.fedMm, known.oldStepsPerMm, known.readingMm)}
@@ -86,6 +92,10 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                 ) : null}
                 {proof.quantity ? (
                   <FeedForm steps={steps} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                ) : proof.form === 'bed' ? (
+                  <BedForm record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                ) : proof.form === 'run' ? (
+                  <RunForm record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
                 ) : (
                   <View style={styles.row}>
                     <Tap
@@ -102,6 +112,8 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           </Card>
         );
       })}
+      {state.closed ? null : <FeedCurveCard machine={machine} />}
+      {state.closed ? null : <BetCard order={order} />}
       {current === undefined ? (
         <Tap
           label={state.closed ? 'See the record' : 'Proved: close the order'}
@@ -117,75 +129,6 @@ export function ProveScreen({ order, record }: OrderPartProps) {
 function DoneMark() {
   const palette = usePalette();
   return <Icon name="done" color={palette.clear} />;
-}
-
-/** New steps/mm with its uncertainty, and whether the change is more than the reading can show. */
-function FeedResult({ calibration }: { readonly calibration: FeedCalibration }) {
-  const { stepsPerMm, uncertainty, change, significant, resolvable, longerFeedMm } = calibration;
-  return (
-    <View>
-      <Text kind="figure" testID="steps">{`${stepsPerMm.toFixed(2)} ± ${uncertainty.toFixed(2)} steps/mm`}</Text>
-      <Text kind="small">
-        {significant
-          ? `A change of ${(change * 100).toFixed(1)} %: more than the reading error of ± ${(resolvable * 100).toFixed(1)} %. Store the new value.`
-          : `A change of ${(change * 100).toFixed(1)} %: within the reading error of ± ${(resolvable * 100).toFixed(1)} %. Keep the old value${longerFeedMm ? `; to see such a change ask ${longerFeedMm} mm` : ''}.`}
-      </Text>
-    </View>
-  );
-}
-
-const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
-
-function FeedForm({
-  steps,
-  record,
-  proof,
-  onNotCured,
-}: {
-  readonly steps: number | undefined;
-  readonly record: Recorder;
-  readonly proof: Proof;
-  readonly onNotCured: () => void;
-}) {
-  const [asked, setAsked] = useState('100');
-  const [left, setLeft] = useState('');
-  const [old, setOld] = useState(steps === undefined ? '' : String(steps));
-  const askedMm = number(asked);
-  const fedMm = askedMm + 20 - number(left);
-  const oldSteps = number(old);
-  const possible = askedMm >= 10 && askedMm <= 1000 && fedMm > 0 && fedMm <= 1500 && oldSteps >= 1 && oldSteps <= 20000;
-  const calibration = possible ? calibrateFeed(askedMm, fedMm, oldSteps) : undefined;
-  const body = {
-    proof: proof.id,
-    askedMm,
-    fedMm: Math.round(fedMm * 100) / 100,
-    oldStepsPerMm: oldSteps,
-    readingMm: 0.5,
-  };
-  return (
-    <View style={styles.column}>
-      <View style={styles.row}>
-        <Field label="Asked, mm" value={asked} onChange={setAsked} number style={styles.grow} />
-        <Field label="Left to the mark, mm" value={left} onChange={setLeft} number style={styles.grow} />
-      </View>
-      <Field label="Present steps/mm" value={old} onChange={setOld} number style={styles.grow} />
-      <Text
-        kind="small"
-        tone="soft"
-      >{`Mark set ${Number.isFinite(askedMm) ? askedMm + 20 : 120} mm ahead of the extruder. Fed: ${possible ? `${fedMm.toFixed(1)} mm` : 'enter what is left to the mark'}.`}</Text>
-      {calibration ? <FeedResult calibration={calibration} /> : null}
-      <View style={styles.row}>
-        <Tap
-          label="Feed is right, or set right"
-          kind="main"
-          disabled={!calibration}
-          onPress={() => record('proof-recorded', { ...body, passed: true })}
-          style={styles.grow}
-        />
-        <Tap label="Still short: not cured" disabled={!calibration} onPress={onNotCured} style={styles.grow} />
-      </View>
-    </View>
-  );
 }
 
 const styles = StyleSheet.create({

@@ -45,7 +45,7 @@ function nextOf(
     return { next: step ? `${step.title}${held ? ' (waits)' : ''}` : 'Prove the repair', ...lead };
   }
   if (phase === 'prove') {
-    const proof = proofsFor(machine, catalogue, state.intake?.lane).find((item) => !state.proofs[item.id]?.passed);
+    const proof = proofsFor(machine, catalogue, state).find((item) => !state.proofs[item.id]?.passed);
     return { next: proof?.name ?? 'Close the order', ...lead };
   }
   return { next: state.closed ? 'Closed' : 'Close the order', ...lead };

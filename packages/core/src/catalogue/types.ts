@@ -212,7 +212,15 @@ export interface Proof {
   readonly minutes: number;
   readonly heat: 'any' | 'cold' | 'hot';
   readonly power: 'any' | 'off' | 'on';
+  /** Only on paths with such a station. */
   readonly kinds?: readonly StationKind[];
+  /** Only when a cause or a renewed part lay at such a station, such a station was laid open, or the fault began so. */
+  readonly worked?: readonly StationKind[];
+  readonly touched?: readonly StationKind[];
+  readonly onsets?: readonly string[];
+  /** Why it is asked for, in the words shown. */
+  readonly why?: string;
+  readonly form?: 'bed' | 'run';
   readonly quantity?: boolean;
   /** What it would fail at, and how often it passes all the same. */
   readonly fails?: Readonly<Record<string, readonly string[]>>;

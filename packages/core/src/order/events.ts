@@ -1,4 +1,6 @@
 import type { RungResult } from '../catalogue/types';
+import type { FedAt } from '../physics/feedCurve';
+import type { BedPoint } from '../physics/bed';
 
 /** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
 
@@ -14,6 +16,9 @@ export interface EventBodies {
     readonly symptoms: readonly string[];
     readonly onset?: string;
     readonly before: readonly string[];
+    /** When in the print the fault showed: minutes from its start, height of the nozzle. */
+    readonly failedAfterMinutes?: number;
+    readonly failedAtMm?: number;
     readonly warranty?: 'yes' | 'no';
     readonly note?: string;
   };
@@ -82,6 +87,9 @@ export interface EventBodies {
     readonly fedMm?: number;
     readonly oldStepsPerMm?: number;
     readonly readingMm?: number;
+    readonly ranMinutes?: number;
+    readonly points?: readonly BedPoint[];
+    readonly curve?: readonly FedAt[];
   };
   'not-cured': { readonly proof?: string; readonly note?: string };
   'note-added': { readonly text: string };

@@ -1,15 +1,9 @@
-import type { Catalogue, Proof } from '../catalogue/types';
+import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
-import { routeOf } from '../path/route';
 import { workDone } from '../plan/plan';
+import { proofsFor } from '../plan/proofs';
 import { causesUnderWork, isCleared } from './causes';
 import type { OrderState, Phase } from './state';
-
-/** Proofs that this machine's path calls for, smallest first. */
-export function proofsFor(machine: Machine, catalogue: Catalogue, lane?: string): readonly Proof[] {
-  const kinds = new Set(routeOf(machine, lane).stops.map((stop) => stop.station.kind));
-  return catalogue.proofs.filter((proof) => !proof.kinds || proof.kinds.some((kind) => kinds.has(kind)));
-}
 
 /** Whether the work is done: every cause cleared, everything back on or left off for a recorded reason. */
 export const planDone = (state: OrderState): boolean =>
@@ -23,6 +17,6 @@ export function phaseOf(machine: Machine, catalogue: Catalogue, state: OrderStat
   if (state.closed) return 'record';
   if (!state.cause) return 'trace';
   if (!planDone(state)) return 'plan';
-  const proofs = proofsFor(machine, catalogue, state.intake?.lane);
+  const proofs = proofsFor(machine, catalogue, state);
   return proofs.every((proof) => state.proofs[proof.id]?.passed) ? 'record' : 'prove';
 }

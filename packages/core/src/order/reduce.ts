@@ -115,6 +115,10 @@ const apply: Step = (state, event, machine, catalogue) => {
       if (!state.cause) refuse('/type', 'Nothing was repaired yet: there is nothing to prove.');
       if (!catalogue.proofs.some((known) => known.id === proof))
         refuse('/body/proof', `The catalogue has no proof "${proof}".`);
+      const { passed, ranMinutes } = event.body;
+      const failed = state.intake?.failedAfterMinutes;
+      if (passed && ranMinutes !== undefined && failed !== undefined && ranMinutes <= failed)
+        refuse('/body/ranMinutes', `The fault needed ${failed} min to show: it is proved only after more than that.`);
       return { ...next, proofs: { ...state.proofs, [proof]: { ...event.body, at: event.at } } };
     }
     case 'not-cured': {

@@ -6,7 +6,7 @@ import { routeOf } from '../path/route';
 import { stepOf } from '../plan/steps';
 import { NOT_SURE } from '../trace/context';
 import type { OrderEvent } from './events';
-import { proofsFor } from './phase';
+import { proofsFor } from '../plan/proofs';
 import { placesOf, reduceOrder } from './reduce';
 import type { OrderState } from './state';
 
@@ -152,7 +152,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
       price,
     })),
     findings: findingsOf(machine, catalogue, state),
-    proofs: proofsFor(machine, catalogue, intake.lane).map((proof) => ({
+    proofs: proofsFor(machine, catalogue, state).map((proof) => ({
       name: proof.name,
       passed: state.proofs[proof.id]?.passed ?? null,
     })),

@@ -1,7 +1,7 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
-import { phaseOf, proofsFor } from '../order/phase';
+import { phaseOf } from '../order/phase';
 import { recordMarkdown, recordOf } from '../order/report';
 import type { OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
@@ -10,6 +10,7 @@ import { causesOf } from '../trace/causes';
 import { dunlin, event, START, stateOf, takenIn, whelk } from '../testing/machines';
 import { CAUTIONS } from './cautions';
 import { heldBecause, planFor } from './plan';
+import { proofsFor } from './proofs';
 import { keyOf, type PlanStep } from './steps';
 
 const chosen = (
@@ -181,7 +182,7 @@ describe('heat, power and safety', () => {
 describe('phases and the record', () => {
   const cured = (): OrderEvent[] => {
     const events = workThrough(dunlin, chosen(dunlin, 'hub', 'stub'), (n) => (n === 1 ? 'no-change' : 'cleared'));
-    for (const proof of proofsFor(dunlin, catalogue))
+    for (const proof of proofsFor(dunlin, catalogue, stateOf(dunlin, events)))
       events.push(
         event('proof-recorded', {
           proof: proof.id,
@@ -201,8 +202,12 @@ describe('phases and the record', () => {
   });
 
   test('a machine without a sensor is not asked to prove one', () => {
-    expect(proofsFor(whelk, catalogue).map((proof) => proof.id)).not.toContain('sensor');
-    expect(proofsFor(dunlin, catalogue).map((proof) => proof.id)).toContain('sensor');
+    expect(proofsFor(whelk, catalogue, stateOf(whelk, [takenIn(whelk)])).map((proof) => proof.id)).not.toContain(
+      'sensor',
+    );
+    expect(proofsFor(dunlin, catalogue, stateOf(dunlin, [takenIn(dunlin)])).map((proof) => proof.id)).toContain(
+      'sensor',
+    );
   });
 
   test('the record has cause, place, remedy, measurements and what to watch; Markdown escapes free text', () => {

@@ -1,0 +1,133 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import type { OrderEvent } from '../order/events';
+import { judge } from '../order/reduce';
+import { phaseOf } from '../order/phase';
+import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
+import type { Machine } from '../path/machine';
+import { priceBet } from './bet';
+import { confounded } from './confounded';
+import { proofsFor } from './proofs';
+
+const asked = (machine: Machine, events: readonly OrderEvent[]) =>
+  proofsFor(machine, catalogue, stateOf(machine, events));
+const ids = (machine: Machine, events: readonly OrderEvent[]): readonly string[] =>
+  asked(machine, events).map((proof) => proof.id);
+const chosen = (station: string, mode: string, intake = {}): OrderEvent[] => [
+  takenIn(dunlin, intake),
+  event('cause-chosen', { station, mode, advised: true }),
+];
+
+describe('the proof ladder follows what was touched and how the fault showed', () => {
+  test('a stub in the hub asks for no bed, no tuning and no print', () => {
+    expect(ids(dunlin, chosen('hub', 'stub', { onset: 'loading' }))).toEqual([
+      'sensor',
+      'cold-pass',
+      'load-twice',
+      'straight',
+      'feed',
+    ]);
+  });
+
+  test('the nozzle touched asks for its height; a heater for its tuning; a hot end that came off for its height', () => {
+    expect(ids(dunlin, chosen('nozzle', 'tip-particles'))).toContain('height');
+    expect(ids(dunlin, chosen('block', 'heater-fault'))).toEqual(expect.arrayContaining(['tuning', 'height']));
+    const guide = chosen('guide', 'guide-missing');
+    expect(ids(dunlin, guide)).not.toContain('height');
+    const off = [...guide, event('parts-moved', { off: ['hot-end'] }), event('step-done', { stepId: 'open:hot-end' })];
+    expect(ids(dunlin, off)).toContain('height');
+    // Skipped is not touched.
+    expect(ids(dunlin, [...guide, event('step-skipped', { stepId: 'open:hot-end', why: 'not needed' })])).not.toContain(
+      'height',
+    );
+  });
+
+  test('a fault that took four hours is proved only after more than four', () => {
+    const events = chosen('sink', 'heat-creep', { onset: 'after-hours', failedAfterMinutes: 240 });
+    expect(asked(dunlin, events).find((proof) => proof.id === 'failed-job')?.longerThanMin).toBe(240);
+    const short = event('proof-recorded', { proof: 'failed-job', passed: true, ranMinutes: 240 });
+    expect(() => judge(dunlin, catalogue, events, short)).toThrow(/needed 240 min to show/);
+    const long = event('proof-recorded', { proof: 'failed-job', passed: true, ranMinutes: 255 });
+    expect(judge(dunlin, catalogue, events, long).proofs['failed-job']?.ranMinutes).toBe(255);
+  });
+
+  test('what is smaller comes before what is larger, and all must pass', () => {
+    const events = chosen('nozzle', 'tip-particles', { onset: 'after-hours' });
+    const list = ids(dunlin, events);
+    expect(list.indexOf('cold-pass')).toBeLessThan(list.indexOf('feed'));
+    expect(list.at(-1)).toBe('failed-job');
+    const cleared = event('rung-tried', {
+      stepId: 'r',
+      remedy: 'needle',
+      outcome: 'cleared',
+      station: 'nozzle',
+      mode: 'tip-particles',
+    });
+    const passed = list.slice(0, -1).map((proof) => event('proof-recorded', { proof, passed: true }));
+    const phase = (more: readonly OrderEvent[]) =>
+      phaseOf(dunlin, catalogue, stateOf(dunlin, [...events, cleared, ...passed, ...more]));
+    expect(phase([])).toBe('prove');
+    expect(phase([event('proof-recorded', { proof: 'failed-job', passed: true, ranMinutes: 300 })])).toBe('record');
+  });
+});
+
+describe('the bet on the long print', () => {
+  const bet = {
+    pFail: 0.1,
+    printHours: 12,
+    filamentGrams: 250,
+    pricePerKg: 24,
+    machineRate: 3,
+    pieceMinutes: 30,
+    pieceMiss: 0,
+  };
+
+  test('break-even by hand: 30 min at 3 an hour is 1.50; the print is worth 36 + 6 = 42; 1.5 / 42', () => {
+    const { breakEven, straight, pieceFirst, advice } = priceBet(bet);
+    expect(breakEven).toBeCloseTo(1.5 / 42, 12);
+    expect(straight).toBeCloseTo(4.2, 12);
+    expect(pieceFirst).toBeCloseTo(1.5, 12);
+    expect(advice).toBe('piece first');
+  });
+
+  test('at the break-even both cost the same, also with a piece that misses; a piece that misses all is never worth it', () => {
+    const miss = { ...bet, pieceMiss: 0.4 };
+    const even = priceBet({ ...miss, pFail: priceBet(miss).breakEven });
+    expect(even.straight).toBeCloseTo(even.pieceFirst, 12);
+    expect(priceBet({ ...bet, pieceMiss: 1, pFail: 0.9 }).advice).toBe('straight away');
+    expect(() => priceBet({ ...bet, pFail: 1.2 })).toThrow(RangeError);
+    expect(() => priceBet({ ...bet, printHours: -1 })).toThrow(/printHours/);
+  });
+});
+
+describe('several changes at once', () => {
+  const bench = { temperatureC: 22, power: 'off' as const, off: new Set<string>() };
+  const cleared = (station: string, mode: string, remedy: string): OrderEvent =>
+    event('rung-tried', { stepId: remedy, remedy, outcome: 'cleared', station, mode });
+
+  test('the changes are named, and the cheapest one that can be undone would tell', () => {
+    const events = [
+      ...chosen('extruder', 'gears-worn'),
+      event('cause-added', { station: 'extruder', mode: 'arm-cracked' }),
+      cleared('extruder', 'gears-worn', 'renew-gears'),
+      cleared('extruder', 'arm-cracked', 'renew-arm'),
+    ];
+    const found = confounded(dunlin, catalogue, stateOf(dunlin, events), bench);
+    expect(found?.changes).toHaveLength(2);
+    // The arm goes back quicker than the gears.
+    expect(found?.tells?.text).toMatch(/renew the idler arm/);
+    expect(confounded(dunlin, catalogue, stateOf(dunlin, events.slice(0, 2)), bench)).toBeUndefined();
+  });
+
+  test('cleaning cannot be undone: then nothing cheap would tell', () => {
+    const events = [
+      takenIn(whelk),
+      event('cause-chosen', { station: 'nozzle', mode: 'tip-particles', advised: true }),
+      cleared('nozzle', 'tip-particles', 'needle'),
+      event('cause-chosen', { station: 'extruder', mode: 'gears-fouled', advised: true }),
+      cleared('extruder', 'gears-fouled', 'brush-gears'),
+    ];
+    const found = confounded(whelk, catalogue, stateOf(whelk, events), bench);
+    expect(found?.changes).toHaveLength(2);
+    expect(found?.tells).toBeUndefined();
+  });
+});

@@ -1,0 +1,69 @@
+import type { Catalogue, Proof } from '../catalogue/types';
+import { causesUnderWork } from '../order/causes';
+import type { OrderState } from '../order/state';
+import { allStations, type Machine, type StationKind } from '../path/machine';
+import { routeOf } from '../path/route';
+import { keyOf } from './steps';
+
+/** A proof that this order asks for. */
+export interface ProofAsked extends Proof {
+  /** What calls for it; empty for those that every repair is put through. */
+  readonly because: readonly string[];
+  /** It is proved only after longer than this. */
+  readonly longerThanMin?: number;
+}
+
+/** Kinds of stations that a cause or a renewed part lay at. */
+function workedKinds(machine: Machine, state: OrderState): ReadonlySet<StationKind> {
+  const ids = new Set([
+    ...causesUnderWork(state).map(({ station }) => station),
+    ...state.cured.map(({ station }) => station),
+    ...state.parts.map(({ station }) => station),
+  ]);
+  return new Set(allStations(machine).flatMap(({ id, kind }) => (ids.has(id) ? [kind] : [])));
+}
+
+/** Kinds of stations that were laid open: the last part that covers them came off. */
+function touchedKinds(machine: Machine, state: OrderState): ReadonlySet<StationKind> {
+  const opened = new Set(
+    Object.entries(state.steps).flatMap(([id, { skipped }]) => {
+      const key = keyOf(id);
+      return key.startsWith('open:') && skipped === undefined ? [key.slice('open:'.length).split('/')[0] ?? ''] : [];
+    }),
+  );
+  return new Set(
+    allStations(machine).flatMap(({ kind, access }) => {
+      const last = access?.open?.at(-1);
+      return last !== undefined && opened.has(last) ? [kind] : [];
+    }),
+  );
+}
+
+/**
+ * The proof ladder of an order, smallest first: what every repair is put through, and what is called for by what was worked
+ * on, what was laid open, and how the fault had shown. A fault that took hours to show is proved only after longer.
+ */
+export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderState): readonly ProofAsked[] {
+  const route = routeOf(machine, state.intake?.lane);
+  const kinds = new Set(route.stops.map((stop) => stop.station.kind));
+  const worked = workedKinds(machine, state);
+  const touched = touchedKinds(machine, state);
+  const { onset, failedAfterMinutes } = state.intake ?? {};
+  return catalogue.proofs.flatMap((proof): ProofAsked[] => {
+    if (proof.kinds && !proof.kinds.some((kind) => kinds.has(kind))) return [];
+    const always = !proof.worked && !proof.touched && !proof.onsets;
+    const called =
+      (proof.worked?.some((kind) => worked.has(kind)) ?? false) ||
+      (proof.touched?.some((kind) => touched.has(kind)) ?? false) ||
+      (onset !== undefined && (proof.onsets?.includes(onset) ?? false));
+    if (!always && !called) return [];
+    const longer = proof.form === 'run' && failedAfterMinutes !== undefined;
+    return [
+      {
+        ...proof,
+        because: always ? [] : [proof.why ?? 'what was done calls for it'],
+        ...(longer ? { longerThanMin: failedAfterMinutes } : {}),
+      },
+    ];
+  });
+}
