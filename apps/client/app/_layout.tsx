@@ -6,6 +6,7 @@ import { Stack } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { Provider } from 'react-redux';
+import { runPhotoOutbox } from '../src/data/photos';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
 import { useShopInStep } from '../src/data/useCatalogue';
@@ -17,6 +18,7 @@ export default function RootLayout() {
   // The page is drawn at once; the faces take the place of the device's own when they are there.
   useFonts({ [fonts.text]: AtkinsonRegular, [fonts.bold]: AtkinsonBold, [fonts.figure]: Martian });
   useEffect(() => runOutbox(store), [store]);
+  useEffect(() => runPhotoOutbox(), []);
   return (
     <SafeAreaProvider>
       <Provider store={store}>

@@ -1,6 +1,7 @@
 import { fastenerMap, onTheMat, type FastenerRecord, type PinGroup, type PlanStep } from '@zealous/core';
 import { useState } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
+import { Image, Pressable, StyleSheet, View } from 'react-native';
+import type { Photo } from '../photos/PhotoStrip';
 import { Field } from '../ui/Field';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -17,6 +18,9 @@ export interface FastenerMapProps {
   readonly step: PlanStep;
   readonly record: FastenerRecord | undefined;
   readonly onMove: (moves: FastenerMoves) => void;
+  /** The technician's own picture of the part, with what it is shown from. */
+  readonly photo?: { readonly source: string; readonly photo: Photo } | undefined;
+  readonly onPlace?: ((markers: Photo['markers']) => void) | undefined;
 }
 
 const PIN = TARGET;
@@ -27,10 +31,12 @@ export const stillOut = (step: PlanStep, record: FastenerRecord | undefined): nu
   step.closes === undefined ? 0 : onTheMat(fastenerMap(step.fasteners), record).length;
 
 /** The part as one looks at it, each screw at its place: tapped out when it comes off, tapped in again at closing. */
-export function FastenerMap({ step, record = {}, onMove }: FastenerMapProps) {
+export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: FastenerMapProps) {
   const palette = usePalette();
   const [why, setWhy] = useState<string | undefined>(undefined);
-  const groups = fastenerMap(step.fasteners);
+  const [placing, setPlacing] = useState<number | undefined>(undefined);
+  const [size, setSize] = useState({ width: 1, height: HEIGHT });
+  const groups = placed(fastenerMap(step.fasteners), photo?.photo);
   const closing = step.closes !== undefined;
   const pins = groups.flatMap((group) => group.pins.map((pin) => ({ pin, group })));
   const isOut = (index: number): boolean => record[index]?.now === 'out';
@@ -44,6 +50,27 @@ export function FastenerMap({ step, record = {}, onMove }: FastenerMapProps) {
         aria-label={`Fastener map: ${step.title}`}
         style={[styles.part, { borderColor: palette.housing, backgroundColor: palette.paper }]}
       >
+        {photo ? (
+          <Pressable
+            role="button"
+            aria-label={placing === undefined ? 'Your picture of the part' : `Place number ${placing + 1}`}
+            disabled={placing === undefined}
+            style={StyleSheet.absoluteFill}
+            onLayout={(event) => setSize(event.nativeEvent.layout)}
+            onPress={(event) => {
+              if (placing === undefined) return;
+              const { locationX, locationY } = event.nativeEvent;
+              const label = `#${placing}`;
+              onPlace?.([
+                ...photo.photo.markers.filter((marker) => marker.label !== label),
+                { x: Math.min(1, locationX / size.width), y: Math.min(1, locationY / size.height), label },
+              ]);
+              setPlacing(placing + 1 < pins.length ? placing + 1 : undefined);
+            }}
+          >
+            <Image source={{ uri: photo.source }} style={StyleSheet.absoluteFill} resizeMode="cover" />
+          </Pressable>
+        ) : null}
         {pins.map(({ pin, group }) => {
           const out = isOut(pin.index);
           const state = record[pin.index]?.now === 'left' ? 'left out' : out ? 'out' : 'in';
@@ -75,6 +102,18 @@ export function FastenerMap({ step, record = {}, onMove }: FastenerMapProps) {
           );
         })}
       </View>
+      {photo && onPlace ? (
+        placing === undefined ? (
+          <Tap
+            label="Put the screws where they are on your picture"
+            kind="quiet"
+            onPress={() => setPlacing(0)}
+            style={styles.start}
+          />
+        ) : (
+          <Text bold tone="deed">{`Tap the place of number ${placing + 1} of ${pins.length}.`}</Text>
+        )
+      ) : null}
       {groups.map((group) => (
         <View key={group.letter} style={styles.row}>
           <Text bold>{group.letter}</Text>
@@ -119,6 +158,18 @@ export function FastenerMap({ step, record = {}, onMove }: FastenerMapProps) {
   );
 }
 
+/** Pins where the technician put them on the picture. */
+const placed = (groups: readonly PinGroup[], photo: Photo | undefined): readonly PinGroup[] =>
+  photo
+    ? groups.map((group) => ({
+        ...group,
+        pins: group.pins.map((pin) => {
+          const own = photo.markers.find((marker) => marker.label === `#${pin.index}`);
+          return own ? { ...pin, x: own.x, y: own.y } : pin;
+        }),
+      }))
+    : groups;
+
 const nameOf = ({ fastener }: PinGroup): string =>
   `${fastener.what}${fastener.lengthMm ? ` ${fastener.lengthMm} mm` : ''}`;
 
@@ -141,7 +192,7 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   grow: { flex: 1 },
   start: { alignSelf: 'flex-start' },
-  part: { height: HEIGHT, borderWidth: 2, borderRadius: radius.l, position: 'relative' },
+  part: { height: HEIGHT, borderWidth: 2, borderRadius: radius.l, position: 'relative', overflow: 'hidden' },
   pin: {
     position: 'absolute',
     width: PIN,

@@ -156,6 +156,9 @@ export function PlanScreen({ order, record }: OrderPartProps) {
                   ))
               : null}
             <StepCard
+              orderId={order.id}
+              state={state}
+              record={record}
               step={step}
               number={plan.steps.indexOf(step) + 1}
               current={mine && !state.closed}

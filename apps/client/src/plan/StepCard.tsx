@@ -3,11 +3,14 @@ import {
   type Bench,
   type EventBodies,
   type FastenerRecord,
+  type OrderState,
   type PlanStep,
   type RungOutcome,
 } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import type { Recorder } from '../data/useOrder';
+import { PhotoStrip, usePhotoSource, type Photo } from '../photos/PhotoStrip';
 import { CautionLine } from '../ui/CautionLine';
 import { Field } from '../ui/Field';
 import { NumberField } from '../ui/form/NumberField';
@@ -20,6 +23,9 @@ import { radius, space } from '../ui/tokens';
 import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
 
 export interface StepCardProps {
+  readonly orderId: string;
+  readonly state: OrderState;
+  readonly record: Recorder;
   readonly step: PlanStep;
   readonly number: number;
   readonly current: boolean;
@@ -105,9 +111,14 @@ function Body(props: StepCardProps) {
       })}
       <Text>{step.how}</Text>
       {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
-      {step.fasteners.length > 0 ? (
-        <FastenerMap step={step} record={props.fasteners} onMove={props.onFasteners} />
-      ) : null}
+      {step.fasteners.length > 0 ? <StepMap {...props} /> : null}
+      <PhotoStrip
+        orderId={props.orderId}
+        state={props.state}
+        record={props.record}
+        about={aboutOf(step)}
+        label={step.fasteners.length > 0 ? 'Picture of the part' : 'Take a picture'}
+      />
       {step.stop ? (
         <Text bold tone="fault">
           {`Back off when: ${step.stop}`}
@@ -129,6 +140,39 @@ function Body(props: StepCardProps) {
       ) : null}
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
     </View>
+  );
+}
+
+/** Pictures of a part stay with it from opening to closing. */
+const aboutOf = (step: PlanStep): string => (step.fasteners.length > 0 && step.part ? `part:${step.part}` : step.id);
+
+/** The map drawn from the machine's data, or on the technician's own picture when there is one. */
+function StepMap({ step, state, orderId, record, fasteners, onFasteners }: StepCardProps) {
+  const photo = state.photos.findLast(({ about }) => about === aboutOf(step));
+  return photo ? (
+    <OnPhoto key={photo.photoId} {...{ step, orderId, record, fasteners, onFasteners, photo }} />
+  ) : (
+    <FastenerMap step={step} record={fasteners} onMove={onFasteners} />
+  );
+}
+
+function OnPhoto({
+  step,
+  orderId,
+  record,
+  fasteners,
+  onFasteners,
+  photo,
+}: Pick<StepCardProps, 'step' | 'orderId' | 'record' | 'fasteners' | 'onFasteners'> & { readonly photo: Photo }) {
+  const source = usePhotoSource(orderId, photo.photoId);
+  return (
+    <FastenerMap
+      step={step}
+      record={fasteners}
+      onMove={onFasteners}
+      photo={{ source, photo }}
+      onPlace={(markers) => record('photo-marked', { photoId: photo.photoId, markers })}
+    />
   );
 }
 

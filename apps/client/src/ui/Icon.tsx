@@ -1,4 +1,5 @@
 import ArrowLeft from 'lucide-react-native/icons/arrow-left';
+import Camera from 'lucide-react-native/icons/camera';
 import Check from 'lucide-react-native/icons/check';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
 import CircleCheck from 'lucide-react-native/icons/circle-check';
@@ -28,6 +29,7 @@ const ICONS: Readonly<Record<string, typeof Check>> = {
   alert: OctagonAlert,
   'arrow-left': ArrowLeft,
   bench: Inbox,
+  camera: Camera,
   check: Check,
   'chevron-down': ChevronDown,
   close: X,

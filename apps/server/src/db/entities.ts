@@ -98,3 +98,20 @@ export class LearnedImportRow {
   @Column({ type: 'jsonb' })
   learned!: Learned;
 }
+
+/** A picture taken at the bench; gone with its order. */
+@Entity({ name: 'photo' })
+export class PhotoRow {
+  @PrimaryColumn({ type: 'uuid' })
+  id!: string;
+  @Column({ type: 'uuid', name: 'order_id' })
+  orderId!: string;
+  @Column({ type: 'text' })
+  mime!: string;
+  @Column({ type: 'integer', name: 'width_px' })
+  widthPx!: number;
+  @Column({ type: 'integer', name: 'height_px' })
+  heightPx!: number;
+  @Column({ type: 'bytea' })
+  bytes!: Buffer;
+}

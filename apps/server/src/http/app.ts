@@ -36,7 +36,14 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
   app.use(
     helmet({
       // Plain HTTP on loopback: nothing to upgrade to.
-      contentSecurityPolicy: { directives: { 'upgrade-insecure-requests': null, 'worker-src': ["'self'", 'blob:'] } },
+      contentSecurityPolicy: {
+        directives: {
+          'upgrade-insecure-requests': null,
+          'worker-src': ["'self'", 'blob:'],
+          // Pictures that are still on their way to the server are shown from the device.
+          'img-src': ["'self'", 'data:', 'blob:'],
+        },
+      },
       strictTransportSecurity: false,
     }),
   );

@@ -6,6 +6,7 @@ import type { DataSource } from 'typeorm';
 import { notFound } from '../http/problem';
 import { valid } from '../http/validate';
 import { catalogueOf } from '../shop';
+import { photosRouter } from './photos';
 import { appendEvent, eventsAfter, listOrders, orderDocument } from './service';
 
 export function ordersRouter(db: DataSource): Router {
@@ -30,6 +31,8 @@ export function ordersRouter(db: DataSource): Router {
     const stored = await appendEvent(db, request.params.id, { ...event } as OrderEvent);
     response.status(stored.already ? 200 : 201).json(stored);
   });
+
+  router.use('/:id/photos', photosRouter(db));
 
   router.get('/:id/order.json', async (request, response) => {
     const { id, machine, events } = await orderDocument(db, request.params.id);

@@ -4,6 +4,13 @@ import type { BedPoint } from '../physics/bed';
 
 /** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
 
+/** A place on a picture, fractions of its width and height from the upper left. */
+export interface PhotoMarker {
+  readonly x: number;
+  readonly y: number;
+  readonly label: string;
+}
+
 export interface EventBodies {
   'taken-in': {
     readonly number: string;
@@ -93,6 +100,16 @@ export interface EventBodies {
   };
   'not-cured': { readonly proof?: string; readonly note?: string };
   'note-added': { readonly text: string };
+  /** The picture itself is kept beside the order, under its id. */
+  'photo-added': {
+    readonly photoId: string;
+    /** Id of a step or a finding, `part:` and a part's id, or `order`. */
+    readonly about: string;
+    readonly caption?: string;
+    readonly widthPx: number;
+    readonly heightPx: number;
+  };
+  'photo-marked': { readonly photoId: string; readonly markers: readonly PhotoMarker[] };
   closed: {
     readonly outcome: 'cured' | 'not-cured' | 'given-back';
     readonly minutes?: number;

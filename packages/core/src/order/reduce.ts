@@ -15,12 +15,15 @@ export { RefusedEvent } from './refuse';
 
 type Step = (state: OrderState, event: OrderEvent, machine: Machine, catalogue: Catalogue) => OrderState;
 
+const AFTER_CLOSING: readonly OrderEvent['type'][] = ['note-added', 'photo-added', 'photo-marked'];
+
 /** One event on a state. @throws RefusedEvent when it does not fit. */
 const apply: Step = (state, event, machine, catalogue) => {
   const atMs = Date.parse(event.at);
   const next = { ...state, lastMs: Math.max(state.lastMs, atMs) };
   if (event.type !== 'taken-in' && !state.intake) refuse('/type', 'The order has not been taken in yet.');
-  if (state.closed && event.type !== 'note-added') refuse('/type', 'The order is closed; only notes can be added.');
+  if (state.closed && !AFTER_CLOSING.includes(event.type))
+    refuse('/type', 'The order is closed; only notes and pictures can be added.');
   switch (event.type) {
     case 'taken-in':
       return takeIn(next, event, machine, catalogue);
@@ -134,6 +137,22 @@ const apply: Step = (state, event, machine, catalogue) => {
         ...(proof ? { proof } : {}),
       }));
       return { ...withoutCause(next), failures: [...state.failures, ...failures] };
+    }
+    case 'photo-added':
+      if (state.photos.some(({ photoId }) => photoId === event.body.photoId))
+        refuse('/body/photoId', 'This picture is in the order already.');
+      return {
+        ...next,
+        photos: [...state.photos, { ...event.body, at: event.at, by: event.by, eventId: event.id, markers: [] }],
+      };
+    case 'photo-marked': {
+      const { photoId, markers } = event.body;
+      if (!state.photos.some((photo) => photo.photoId === photoId))
+        refuse('/body/photoId', 'There is no such picture in this order.');
+      return {
+        ...next,
+        photos: state.photos.map((photo) => (photo.photoId === photoId ? { ...photo, markers } : photo)),
+      };
     }
     case 'note-added':
       return { ...next, notes: [...state.notes, { at: event.at, by: event.by, text: event.body.text }] };

@@ -87,6 +87,12 @@ export interface OrderState {
   readonly timers: readonly Timer[];
   readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
   readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
+  readonly photos: readonly (EventBodies['photo-added'] & {
+    readonly at: string;
+    readonly by: string;
+    readonly eventId: string;
+    readonly markers: EventBodies['photo-marked']['markers'];
+  })[];
   readonly notes: readonly { readonly at: string; readonly by: string; readonly text: string }[];
   readonly closed?: EventBodies['closed'] & { readonly eventId: string; readonly at: string; readonly by: string };
   /** Time of the last event, ms. */
@@ -109,6 +115,7 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   timers: [],
   parts: [],
   proofs: {},
+  photos: [],
   notes: [],
   lastMs: 0,
 });
