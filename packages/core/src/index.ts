@@ -52,6 +52,7 @@ export * from './order/bench';
 export * from './order/undo';
 export * from './order/phase';
 export * from './order/report';
+export * from './order/reportMarkdown';
 export * from './plan/cautions';
 export * from './plan/plan';
 export * from './plan/steps';

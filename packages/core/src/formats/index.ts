@@ -42,7 +42,7 @@ const ajv = new Ajv({
   strictRequired: false,
   allowUnionTypes: true,
 });
-addFormats(ajv, ['uuid', 'date-time']);
+addFormats(ajv, ['uuid', 'date-time', 'date']);
 ajv.addSchema(machineSchema);
 ajv.addSchema(eventSchema);
 

@@ -86,6 +86,10 @@ export interface EventBodies {
     readonly maker?: string;
     readonly batch?: string;
     readonly price?: number;
+    /** Hours on the part that was fitted, 0 when new, and on the one that came off. */
+    readonly hours?: number;
+    readonly oldHours?: number;
+    readonly genuine?: 'yes' | 'no' | 'unknown';
   };
   'proof-recorded': {
     readonly proof: string;
@@ -114,6 +118,9 @@ export interface EventBodies {
     readonly outcome: 'cured' | 'not-cured' | 'given-back';
     readonly minutes?: number;
     readonly watch?: string;
+    /** Day on which it is to be looked at again, YYYY-MM-DD. */
+    readonly watchOn?: string;
+    readonly hourlyRate?: number;
     readonly note?: string;
   };
 }

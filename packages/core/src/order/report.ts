@@ -3,7 +3,11 @@ import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { calibrateFeed, type FeedCalibration } from '../physics/feed';
 import { routeOf } from '../path/route';
+import { confounded } from '../plan/confounded';
+import { HOURLY_RATE } from '../plan/ladder';
+import { leftOffOf } from '../plan/plan';
 import { stepOf } from '../plan/steps';
+import { benchAt } from './bench';
 import { NOT_SURE } from '../trace/context';
 import type { OrderEvent } from './events';
 import { proofsFor } from '../plan/proofs';
@@ -42,7 +46,23 @@ export interface OrderRecord {
     readonly maker?: string;
     readonly batch?: string;
     readonly price?: number;
+    readonly genuine?: string;
+    readonly hours?: number;
+    readonly oldHours?: number;
   }[];
+  readonly pictures: readonly { readonly photoId: string; readonly about: string; readonly caption: string }[];
+  /** Work at the hourly rate, and parts. */
+  readonly charged: {
+    readonly hourlyRate: number;
+    readonly work: number;
+    readonly parts: number;
+    readonly total: number;
+  };
+  /** Which change was the cure, when several were made at once. */
+  readonly confounded?: { readonly changes: readonly string[]; readonly tells?: string };
+  /** Not put back, with the reason. */
+  readonly leftOut: readonly string[];
+  readonly watchOn?: string;
   readonly findings: readonly RecordFinding[];
   readonly proofs: readonly { readonly name: string; readonly passed: boolean | null; readonly note?: string }[];
   readonly feed?: FeedCalibration & {
@@ -108,6 +128,10 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   const material = catalogue.materials.find((item) => item.id === intake.material)?.name ?? 'not known';
   const feed = feedOf(state);
   const worked = closed?.minutes ?? Math.round(workedMinutes(machine, catalogue, state));
+  const rate = closed?.hourlyRate ?? HOURLY_RATE;
+  const charge = Math.round((worked / 60) * rate * 100) / 100;
+  const spent = state.parts.reduce((sum, part) => sum + (part.price ?? 0), 0);
+  const mixed = confounded(machine, catalogue, state, benchAt(machine, state, state.lastMs));
   const watch = [closed?.watch, closed?.outcome === 'cured' ? mode?.watch : undefined].filter(
     (text): text is string => !!text,
   );
@@ -144,13 +168,38 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
       (item) =>
         `${place(item.station)}: ${modeById(catalogue, item.mode)?.name ?? item.mode} (${item.remedies.map((id) => remedyById(catalogue, id)?.name ?? id).join(', ')})`,
     ),
-    parts: state.parts.map(({ part, station, maker, batch, price }) => ({
+    parts: state.parts.map(({ part, station, maker, batch, price, genuine, hours, oldHours }) => ({
       part,
       place: place(station),
       maker,
       batch,
       price,
+      genuine,
+      hours,
+      oldHours,
     })),
+    pictures: state.photos.map(({ photoId, about, caption, markers }) => ({
+      photoId,
+      about,
+      caption: [caption, ...markers.filter(({ label }) => !label.startsWith('#')).map(({ label }) => label)]
+        .filter(Boolean)
+        .join('; '),
+    })),
+    charged: { hourlyRate: rate, work: charge, parts: spent, total: charge + spent },
+    ...(mixed
+      ? {
+          confounded: {
+            changes: mixed.changes.map(({ text }) => text),
+            ...(mixed.tells
+              ? {
+                  tells: `Put back ${mixed.tells.text}, about ${Math.round(mixed.tells.reversalMin ?? 0)} min: if the fault returns, it was that.`,
+                }
+              : {}),
+          },
+        }
+      : {}),
+    leftOut: leftOutOf(machine, state),
+    ...(closed?.watchOn ? { watchOn: closed.watchOn } : {}),
     findings: findingsOf(machine, catalogue, state),
     proofs: proofsFor(machine, catalogue, state).map((proof) => ({
       name: proof.name,
@@ -167,75 +216,15 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   };
 }
 
-const OUTCOME_WORDS: Record<string, string> = {
-  cured: 'cured and proved',
-  'not-cured': 'not cured',
-  'given-back': 'given back unrepaired',
-};
-const TRY_WORDS: Record<string, string> = {
-  cleared: 'cleared it',
-  better: 'brought it further',
-  'no-change': 'changed nothing',
-  worse: 'made it worse',
-};
-const line = (label: string, value: string | undefined): string[] => (value ? [`- **${label}:** ${value}`] : []);
-const list = (title: string, items: readonly string[]): string[] =>
-  items.length ? ['', `## ${title}`, '', ...items.map((item) => `- ${item}`)] : [];
-const escape = (text: string): string => text.replace(/([\\`*_{}[\]<>#|])/g, '\\$1');
-
-/** The record as CommonMark. Free text is escaped. */
-export function recordMarkdown(record: OrderRecord): string {
-  const day = (iso: string | undefined): string | undefined => iso?.slice(0, 16).replace('T', ' ');
-  const { feed } = record;
+/** Parts and screws that were not put back, with the reason. */
+function leftOutOf(machine: Machine, state: OrderState): readonly string[] {
+  const name = (id: string): string => machine.parts.find((part) => part.id === id)?.name ?? id;
   return [
-    `# Work order ${escape(record.number)}: ${escape(record.machine)}`,
-    '',
-    ...line('Taken in', `${day(record.takenIn)} by ${escape(record.takenInBy)}`),
-    ...line(
-      'Closed',
-      record.closed && `${day(record.closed)}, ${OUTCOME_WORDS[record.outcome ?? ''] ?? record.outcome}`,
-    ),
-    ...line('Seen', record.seen.join('; ')),
-    ...line('Began', record.began),
-    ...line('Filament', escape(record.filament)),
-    ...line('Cause', record.cause && `${record.cause.mode}, at ${record.cause.place}`),
-    ...line('Time', `${record.handsOnMinutes} min of work, ${record.elapsedMinutes} min from take-in to last entry`),
-    ...list('Tried before and not the cure', record.failedRepairs),
-    ...list('Cleared too; which of them was the cure cannot be told', record.clearedToo),
-    ...list(
-      'Remedy',
-      record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),
-    ),
-    ...list(
-      'Parts',
-      record.parts.map((p) =>
-        escape(
-          [p.part, p.place, p.maker, p.batch && `batch ${p.batch}`, p.price !== undefined && `price ${p.price}`]
-            .filter(Boolean)
-            .join(', '),
-        ),
+    ...Object.entries(leftOffOf(state)).map(([id, why]) => `${name(id)}: ${why}`),
+    ...Object.entries(state.fasteners).flatMap(([key, pins]) =>
+      Object.values(pins).flatMap(({ now, why }) =>
+        now === 'left' ? [`a fastener of ${name(key.split('/')[0] ?? key)}: ${why ?? 'no reason given'}`] : [],
       ),
     ),
-    ...list(
-      'Findings',
-      record.findings.map((f) => `${f.check}: ${f.result}${f.value === undefined ? '' : `, ${f.value} ${f.unit}`}`),
-    ),
-    ...list(
-      'Proof',
-      record.proofs.map((p) => `${p.name}: ${p.passed === null ? 'not done' : p.passed ? 'passed' : 'failed'}`),
-    ),
-    ...(feed
-      ? [
-          '',
-          `Feed: ${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} → ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm; ` +
-            (feed.significant
-              ? 'the change is more than the reading error.'
-              : 'the change is within the reading error.'),
-        ]
-      : []),
-    ...list('Done against a hold', record.overrides.map(escape)),
-    ...list('To watch', record.watch.map(escape)),
-    ...list('Notes', record.notes.map(escape)),
-    '',
-  ].join('\n');
+  ];
 }

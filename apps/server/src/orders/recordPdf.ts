@@ -1,0 +1,197 @@
+import { OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } from '@zealous/core';
+import { readFileSync } from 'node:fs';
+import PDFDocument from 'pdfkit';
+
+/** A picture of the order, as it is stored. */
+export interface Picture {
+  readonly caption: string;
+  readonly mime: string;
+  readonly bytes: Buffer;
+}
+
+const font = (weight: '400Regular' | '700Bold'): Buffer =>
+  readFileSync(
+    require.resolve(`@expo-google-fonts/atkinson-hyperlegible-next/${weight}/AtkinsonHyperlegibleNext_${weight}.ttf`),
+  );
+
+const MARGIN = 48;
+const LABEL = 92;
+const THUMB = 150;
+const INK = '#1E2A2E';
+const SOFT = '#55605F';
+const DEED = '#0B5563';
+
+/** PDFKit draws JPEG and PNG; a WebP stays in the order and is named. */
+const drawable = ({ mime }: Picture): boolean => mime === 'image/jpeg' || mime === 'image/png';
+const day = (iso: string | undefined): string | undefined => iso?.slice(0, 16).replace('T', ' ');
+
+function sheet(title: string, created: string) {
+  const doc = new PDFDocument({
+    size: 'A4',
+    margin: MARGIN,
+    bufferPages: true,
+    // Same record, same file: nothing in it depends on when it was printed.
+    info: { Title: title, CreationDate: new Date(created) },
+  });
+  doc.registerFont('text', font('400Regular')).registerFont('bold', font('700Bold'));
+  const width = doc.page.width - 2 * MARGIN;
+  const head = (text: string): void => {
+    doc.moveDown(0.8).font('bold').fontSize(13).fillColor(DEED).text(text).moveDown(0.2);
+  };
+  const fact = (label: string, value: string | undefined): void => {
+    if (!value) return;
+    const y = doc.y;
+    const height = doc
+      .font('text')
+      .fontSize(10.5)
+      .heightOfString(value, { width: width - LABEL });
+    if (y + height > doc.page.height - MARGIN) doc.addPage();
+    const top = doc.y;
+    doc
+      .font('text')
+      .fontSize(9.5)
+      .fillColor(SOFT)
+      .text(label, MARGIN, top, { width: LABEL - 8 });
+    doc
+      .fontSize(10.5)
+      .fillColor(INK)
+      .text(value, MARGIN + LABEL, top, { width: width - LABEL });
+    doc.x = MARGIN;
+    doc.moveDown(0.15);
+  };
+  const pictures = (list: readonly Picture[], most: number): void => {
+    let x = MARGIN;
+    for (const { caption, bytes } of list.filter(drawable).slice(0, most)) {
+      if (x + THUMB > doc.page.width - MARGIN) {
+        x = MARGIN;
+        doc.y += THUMB + 26;
+      }
+      if (doc.y + THUMB + 26 > doc.page.height - MARGIN) doc.addPage();
+      const top = doc.y;
+      try {
+        doc.image(bytes, x, top, { fit: [THUMB, THUMB], align: 'center', valign: 'center' });
+      } catch {
+        // A picture that is damaged inside stays in the order; the record is printed without it.
+        doc.font('text').fontSize(9).fillColor(SOFT).text('(picture not readable)', x, top, { width: THUMB });
+      }
+      doc
+        .font('text')
+        .fontSize(8.5)
+        .fillColor(SOFT)
+        .text(caption, x, top + THUMB + 4, { width: THUMB, height: 20 });
+      doc.y = top;
+      x += THUMB + 14;
+    }
+    doc.x = MARGIN;
+    doc.y += THUMB + 30;
+  };
+  return { doc, head, fact, pictures };
+}
+
+const finished = (doc: PDFKit.PDFDocument): Promise<Buffer> =>
+  new Promise((resolve, reject) => {
+    const parts: Buffer[] = [];
+    doc.on('data', (part: Buffer) => parts.push(part));
+    doc.on('end', () => resolve(Buffer.concat(parts)));
+    doc.on('error', reject);
+    doc.end();
+  });
+
+/** The whole record. */
+export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Promise<Buffer> {
+  const { doc, head, fact, pictures } = sheet(`Work order ${record.number}`, record.closed ?? record.takenIn);
+  doc.font('bold').fontSize(20).fillColor(INK).text(`Work order ${record.number}: ${record.machine}`);
+  doc.moveDown(0.4);
+  fact('Taken in', `${day(record.takenIn)} by ${record.takenInBy}`);
+  fact('Closed', record.closed && `${day(record.closed)}, ${OUTCOME_WORDS[record.outcome ?? ''] ?? record.outcome}`);
+  fact('Seen', record.seen.join('; '));
+  fact('Began', record.began);
+  fact('Filament', record.filament);
+  fact('Cause', record.cause && `${record.cause.mode}, at ${record.cause.place}`);
+  fact('Cleared too', record.clearedToo.join('; '));
+  fact('Not the cure', record.failedRepairs.join('; '));
+  fact('Time', `${record.handsOnMinutes} min of work, ${record.elapsedMinutes} min from take-in to last entry`);
+  const listed = (title: string, items: readonly string[]): void => {
+    if (items.length === 0) return;
+    head(title);
+    items.forEach((item) => fact('', item));
+  };
+  listed(
+    'Remedy',
+    record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),
+  );
+  listed(
+    'Parts',
+    record.parts.map((part) => partWords(part).join(', ')),
+  );
+  if (record.findings.length) {
+    head('Findings');
+    for (const f of record.findings)
+      fact(
+        day(f.at)?.slice(11) ?? '',
+        `${f.check}: ${f.result}${f.value === undefined ? '' : `, ${f.value} ${f.unit}`}`,
+      );
+  }
+  head('Proof');
+  for (const proof of record.proofs)
+    fact(proof.passed === null ? 'not done' : proof.passed ? 'passed' : 'failed', proof.name);
+  listed('Cured by one of these; which, cannot be told', [
+    ...(record.confounded?.changes ?? []),
+    ...(record.confounded?.tells ? [record.confounded.tells] : []),
+  ]);
+  listed('Not put back', record.leftOut);
+  listed('Done against a hold', record.overrides);
+  listed('To watch', [...record.watch, ...(record.watchOn ? [`Look again on ${record.watchOn}`] : [])]);
+  listed('Notes', record.notes);
+  charges(record, head, fact);
+  if (photos.length) {
+    head('Pictures');
+    pictures(photos, 24);
+  }
+  return finished(doc);
+}
+
+function charges(
+  { charged, handsOnMinutes }: OrderRecord,
+  head: (text: string) => void,
+  fact: (label: string, value: string) => void,
+): void {
+  head('Charged');
+  fact('Work', `${handsOnMinutes} min at ${charged.hourlyRate} an hour: ${charged.work.toFixed(2)}`);
+  fact('Parts', charged.parts.toFixed(2));
+  fact('Together', charged.total.toFixed(2));
+}
+
+/** One page for the owner: what was found, done, measured, charged, and what to watch. */
+export function ownerPdf(record: OrderRecord, photos: readonly Picture[]): Promise<Buffer> {
+  const { doc, head, fact, pictures } = sheet(`${record.machine}: what was done`, record.closed ?? record.takenIn);
+  doc.font('bold').fontSize(22).fillColor(INK).text(record.machine);
+  doc
+    .font('text')
+    .fontSize(11)
+    .fillColor(SOFT)
+    .text(`Order ${record.number}, ${day(record.closed ?? record.takenIn)}`);
+  head('What you told us');
+  fact('', record.seen.join('; ') || 'Nothing was noted.');
+  head('What we found');
+  fact('', record.cause ? `${record.cause.mode}, at ${record.cause.place}.` : 'No cause was found.');
+  head('What we did');
+  const done = record.remedies.filter((item) => item.outcome === 'cleared' || item.outcome === 'better');
+  fact('', done.map((item) => item.name).join('; ') || 'Nothing was repaired.');
+  record.parts.forEach((part) => fact('Part', partWords(part).join(', ')));
+  head('How we know');
+  const passed = record.proofs.filter((proof) => proof.passed);
+  fact('', passed.map((proof) => proof.name).join('; ') || 'It was not proved.');
+  if (record.feed) fact('Feed', `${record.feed.fedMm} mm of ${record.feed.askedMm} mm before setting`);
+  charges(record, head, fact);
+  if (record.watch.length || record.watchOn) {
+    head('What to watch');
+    record.watch.slice(0, 4).forEach((text) => fact('', text));
+    fact('Look again', record.watchOn);
+  }
+  if (photos.length && doc.y + THUMB + 60 < doc.page.height - MARGIN) {
+    head('Pictures');
+    pictures(photos, 3);
+  }
+  return finished(doc);
+}

@@ -1,0 +1,91 @@
+import type { OrderRecord } from './report';
+
+export const OUTCOME_WORDS: Record<string, string> = {
+  cured: 'cured and proved',
+  'not-cured': 'not cured',
+  'given-back': 'given back unrepaired',
+};
+export const TRY_WORDS: Record<string, string> = {
+  cleared: 'cleared it',
+  better: 'brought it further',
+  'no-change': 'changed nothing',
+  worse: 'made it worse',
+};
+/** Everything known of a part that was fitted. */
+export const partWords = (p: OrderRecord['parts'][number]): readonly string[] =>
+  [
+    p.part,
+    p.place,
+    p.maker,
+    p.batch && `batch ${p.batch}`,
+    p.genuine === 'yes' ? 'genuine' : p.genuine === 'no' ? 'not genuine' : undefined,
+    p.hours !== undefined && `${p.hours} h on it`,
+    p.oldHours !== undefined && `the old one had ${p.oldHours} h`,
+    p.price !== undefined && `price ${p.price}`,
+  ].filter((word): word is string => typeof word === 'string' && word !== '');
+
+const line = (label: string, value: string | undefined): string[] => (value ? [`- **${label}:** ${value}`] : []);
+const list = (title: string, items: readonly string[]): string[] =>
+  items.length ? ['', `## ${title}`, '', ...items.map((item) => `- ${item}`)] : [];
+const escape = (text: string): string => text.replace(/([\\`*_{}[\]<>#|])/g, '\\$1');
+
+/** The record as CommonMark. Free text is escaped. */
+export function recordMarkdown(record: OrderRecord): string {
+  const day = (iso: string | undefined): string | undefined => iso?.slice(0, 16).replace('T', ' ');
+  const { feed } = record;
+  return [
+    `# Work order ${escape(record.number)}: ${escape(record.machine)}`,
+    '',
+    ...line('Taken in', `${day(record.takenIn)} by ${escape(record.takenInBy)}`),
+    ...line(
+      'Closed',
+      record.closed && `${day(record.closed)}, ${OUTCOME_WORDS[record.outcome ?? ''] ?? record.outcome}`,
+    ),
+    ...line('Seen', record.seen.join('; ')),
+    ...line('Began', record.began),
+    ...line('Filament', escape(record.filament)),
+    ...line('Cause', record.cause && `${record.cause.mode}, at ${record.cause.place}`),
+    ...line('Time', `${record.handsOnMinutes} min of work, ${record.elapsedMinutes} min from take-in to last entry`),
+    ...list('Tried before and not the cure', record.failedRepairs),
+    ...list('Cleared too; which of them was the cure cannot be told', record.clearedToo),
+    ...list(
+      'Remedy',
+      record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),
+    ),
+    ...list(
+      'Parts',
+      record.parts.map((p) => escape(partWords(p).join(', '))),
+    ),
+    ...list(
+      'Findings',
+      record.findings.map((f) => `${f.check}: ${f.result}${f.value === undefined ? '' : `, ${f.value} ${f.unit}`}`),
+    ),
+    ...list(
+      'Proof',
+      record.proofs.map((p) => `${p.name}: ${p.passed === null ? 'not done' : p.passed ? 'passed' : 'failed'}`),
+    ),
+    ...(feed
+      ? [
+          '',
+          `Feed: ${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} → ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm; ` +
+            (feed.significant
+              ? 'the change is more than the reading error.'
+              : 'the change is within the reading error.'),
+        ]
+      : []),
+    ...list('Done against a hold', record.overrides.map(escape)),
+    ...list('Cured by one of these; which, cannot be told', [
+      ...(record.confounded?.changes ?? []).map(escape),
+      ...(record.confounded?.tells ? [escape(record.confounded.tells)] : []),
+    ]),
+    ...list('Not put back', record.leftOut.map(escape)),
+    ...list('To watch', [...record.watch.map(escape), ...(record.watchOn ? [`Look again on ${record.watchOn}`] : [])]),
+    ...list('Charged', [
+      `Work: ${record.handsOnMinutes} min at ${record.charged.hourlyRate} an hour, ${record.charged.work.toFixed(2)}`,
+      `Parts: ${record.charged.parts.toFixed(2)}`,
+      `Together: ${record.charged.total.toFixed(2)}`,
+    ]),
+    ...list('Notes', record.notes.map(escape)),
+    '',
+  ].join('\n');
+}
