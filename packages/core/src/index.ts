@@ -20,6 +20,7 @@ export * from './physics/feed';
 export * from './physics/feedCurve';
 export * from './physics/bed';
 export * from './physics/tube';
+export * from './physics/tubePlan';
 export * from './physics/force';
 export * from './physics/electric';
 export * from './trace/predict';

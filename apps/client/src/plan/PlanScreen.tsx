@@ -23,6 +23,7 @@ import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { LadderCard } from './LadderCard';
+import type { FittedPart } from './PartFields';
 import { StepCard } from './StepCard';
 import { Timeline } from './Timeline';
 
@@ -81,7 +82,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
     record('step-done', { stepId: step.id, ...(override ? { override } : {}) });
     for (const timer of state.timers) if (timer.id === step.id) record('timer-stopped', { timerId: timer.id });
   };
-  const tried = (step: PlanStep, outcome: RungOutcome, depthMm?: number): void => {
+  const tried = (step: PlanStep, outcome: RungOutcome, depthMm?: number, part?: FittedPart): void => {
     const { remedy, station = '', mode = '' } = step;
     if (!remedy) return;
     record('rung-tried', {
@@ -103,7 +104,8 @@ export function PlanScreen({ order, record }: OrderPartProps) {
         result: outcome.finding.result,
         ...(depth && depthMm !== undefined ? { value: depthMm } : {}),
       });
-    if (step.replaces && outcome.means === 'cleared') record('part-replaced', { station, part: step.replaces });
+    if (step.replaces && outcome.means === 'cleared')
+      record('part-replaced', { station, part: step.replaces, ...part });
   };
   const rows = past ? plan.steps : left;
   return (
@@ -170,7 +172,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
               tried={state.tries.find((item) => item.stepId === step.id)?.outcome}
               fasteners={map === undefined ? undefined : state.fasteners[map]}
               onDone={(override) => finish(step, override)}
-              onTried={(outcome, depthMm) => tried(step, outcome, depthMm)}
+              onTried={(outcome, depthMm, fitted) => tried(step, outcome, depthMm, fitted)}
               onFasteners={(moves) =>
                 record('fasteners-moved', { part: part ?? '', ...(step.way ? { way: step.way } : {}), ...moves })
               }

@@ -21,6 +21,7 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
 import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
+import { PartFields, type FittedPart } from './PartFields';
 
 export interface StepCardProps {
   readonly orderId: string;
@@ -37,7 +38,7 @@ export interface StepCardProps {
   readonly tried?: string | undefined;
   readonly onDone: (override?: string) => void;
   readonly fasteners: FastenerRecord | undefined;
-  readonly onTried: (outcome: RungOutcome, depthMm?: number) => void;
+  readonly onTried: (outcome: RungOutcome, depthMm?: number, part?: FittedPart) => void;
   readonly onFasteners: (moves: FastenerMoves) => void;
   readonly onSkip: (why: string) => void;
   /** Takes this step before the ones above it. */
@@ -180,6 +181,7 @@ function OnPhoto({
 function Deeds(props: StepCardProps) {
   const { step, bench, fasteners, onDone, onTried } = props;
   const [depth, setDepth] = useState<number | undefined>(undefined);
+  const [part, setPart] = useState<FittedPart>({});
   const [skipping, setSkipping] = useState<string | undefined>(undefined);
   const mat = stillOut(step, fasteners);
   if (step.kind === 'rung')
@@ -193,13 +195,14 @@ function Deeds(props: StepCardProps) {
             onChange={setDepth}
           />
         ) : null}
+        {step.replaces ? <PartFields part={part} onChange={setPart} /> : null}
         <Text bold>What came of it?</Text>
         {step.outcomes?.map((outcome, i) => (
           <Tap
             key={outcome.id}
             label={outcome.label}
             {...(i === 0 ? { kind: 'main' as const } : {})}
-            onPress={() => onTried(outcome, depth)}
+            onPress={() => onTried(outcome, depth, part)}
           />
         ))}
       </View>

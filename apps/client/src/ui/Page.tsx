@@ -12,6 +12,7 @@ export const useWide = (): boolean => useWindowDimensions().width >= WIDE;
 const PLACES: readonly { readonly href: Href; readonly label: string; readonly icon: string }[] = [
   { href: '/', label: 'Bench', icon: 'bench' },
   { href: '/machines', label: 'Machines', icon: 'machine' },
+  { href: '/tools', label: 'Tools', icon: 'repair' },
   { href: '/catalogue', label: 'Catalogue', icon: 'catalogue' },
   { href: '/settings', label: 'Settings', icon: 'settings' },
 ];

@@ -7,3 +7,8 @@ export function saveFile(name: string, type: string, text: string): void {
   link.click();
   URL.revokeObjectURL(url);
 }
+
+/** Opens what the server makes, in a view of its own. */
+export function openFile(address: string): void {
+  window.open(address, '_blank', 'noopener');
+}

@@ -1,0 +1,1 @@
+export { ToolsScreen as default } from '../../src/tools/ToolsScreen';

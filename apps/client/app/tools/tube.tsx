@@ -1,0 +1,1 @@
+export { TubeScreen as default } from '../../src/tools/TubeScreen';
