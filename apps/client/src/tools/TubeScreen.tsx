@@ -1,5 +1,5 @@
-import { couplerTravel, planTube, retractionChange, type Point3, type TubePlan } from '@zealous/core';
-import { useState } from 'react';
+import { couplerTravel, retractionChange, type Point3, type TubePlan, type TubeTask } from '@zealous/core';
+import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Line, Polyline, Rect, Text as SvgText } from 'react-native-svg';
 import { Card, Section } from '../ui/Card';
@@ -9,11 +9,13 @@ import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
+import { tracer } from '../workers/trace';
 
 /** Figures of a usual open frame, to begin from. */
 const START = {
-  fromX: 30,
-  fromZ: 280,
+  fromX: -60,
+  fromZ: 250,
+  lean: 20,
   travelX: 220,
   travelY: 0,
   travelZ: 250,
@@ -21,7 +23,7 @@ const START = {
   headZ: 60,
   seatFixed: 12,
   seatMoving: 45,
-  radius: 40,
+  radius: 35,
   margin: 8,
   boreNew: 1.9,
   boreOld: 2,
@@ -32,6 +34,7 @@ type Figures = Readonly<Record<keyof typeof START, number | undefined>>;
 const FIELDS: readonly (readonly [keyof typeof START, string])[] = [
   ['fromX', 'Extruder mouth, across, mm'],
   ['fromZ', 'Extruder mouth, height, mm'],
+  ['lean', 'Extruder mouth leans to the right, degrees'],
   ['headX', 'Hot-end mouth with the head at 0, across'],
   ['headZ', 'Hot-end mouth with the head at 0, height'],
   ['travelX', 'Travel across, mm'],
@@ -51,26 +54,48 @@ const CUTS = [
   { id: 'bevel', label: 'Small inner bevel at the entry' },
 ] as const;
 
+function taskOf(figures: Figures): TubeTask {
+  const at = (name: keyof typeof START): number => figures[name] ?? 0;
+  const lean = (at('lean') * Math.PI) / 180;
+  return {
+    fixed: { at: { x: at('fromX'), y: 0, z: at('fromZ') }, towards: { x: Math.sin(lean), y: 0, z: Math.cos(lean) } },
+    moving: { at: { x: at('headX'), y: 0, z: at('headZ') }, towards: { x: 0, y: 0, z: 1 } },
+    travel: { x: at('travelX'), y: at('travelY'), z: at('travelZ') },
+    seatFixedMm: at('seatFixed'),
+    seatMovingMm: at('seatMoving'),
+    leastRadiusMm: at('radius'),
+    marginMm: at('margin'),
+  };
+}
+
 /** How long a tube must be, and how it lies at the corners of travel. */
 export function TubeScreen() {
   const [figures, setFigures] = useState<Figures>(START);
   const [cut, setCut] = useState<'square' | 'bevel'>('square');
-  const at = (name: keyof typeof START): number => figures[name] ?? 0;
-  let plan: TubePlan | undefined;
-  let problem = '';
-  try {
-    plan = planTube({
-      fixed: { at: { x: at('fromX'), y: 0, z: at('fromZ') }, towards: { x: 0, y: 0, z: 1 } },
-      moving: { at: { x: at('headX'), y: 0, z: at('headZ') }, towards: { x: 0, y: 0, z: 1 } },
-      travel: { x: at('travelX'), y: at('travelY'), z: at('travelZ') },
-      seatFixedMm: at('seatFixed'),
-      seatMovingMm: at('seatMoving'),
-      leastRadiusMm: at('radius'),
-      marginMm: at('margin'),
-    });
-  } catch (error) {
-    problem = (error as Error).message;
-  }
+  const [plan, setPlan] = useState<TubePlan | undefined>(undefined);
+  const [problem, setProblem] = useState('');
+  useEffect(() => {
+    let stale = false;
+    // While figures are typed only the last one is worked out.
+    const timer = setTimeout(() => {
+      tracer()
+        .planTube(taskOf(figures))
+        .then(
+          (found) => {
+            if (stale) return;
+            setPlan(found);
+            setProblem('');
+          },
+          (error: unknown) => {
+            if (!stale) setProblem((error as Error).message);
+          },
+        );
+    }, 250);
+    return () => {
+      stale = true;
+      clearTimeout(timer);
+    };
+  }, [figures]);
   return (
     <Page title="Tube planner" back="/tools">
       <View style={styles.column}>
@@ -83,6 +108,7 @@ export function TubeScreen() {
             {problem}
           </Text>
         ) : null}
+        {!plan && !problem ? <Text tone="soft">Working it out …</Text> : null}
         {plan ? <Result plan={plan} figures={figures} cut={cut} /> : null}
         <Text bold heading={2}>
           Figures of this machine

@@ -3,6 +3,7 @@ import {
   keptMachine,
   learnedCatalogue,
   deliveredCatalogue,
+  planTube,
   previewChange,
   stationCase,
   withShopChanges,
@@ -13,6 +14,7 @@ import {
   type OrderState,
   type ShopCatalogue,
   type ShopChange,
+  type TubeTask,
 } from '@zealous/core';
 import { expose } from 'comlink';
 
@@ -54,6 +56,7 @@ const service = {
     const kept = keptMachine(machine);
     return stationCase(kept, belief(kept), state, station);
   },
+  planTube: (task: TubeTask) => planTube(task),
   previewChange: (machine: Machine, change: ShopChange) => previewChange(keptMachine(machine), shop.catalogue, change),
 };
 

@@ -1,4 +1,4 @@
-import { Bezier } from 'bezier-js';
+import { elastica, type Elastica } from './elastica';
 import { tubeSlack } from './tube';
 
 export interface Point3 {
@@ -57,87 +57,105 @@ export interface TubePlan {
   readonly fits: boolean;
 }
 
-const plus = (a: Point3, b: Point3, k = 1): Point3 => ({ x: a.x + k * b.x, y: a.y + k * b.y, z: a.z + k * b.z });
+const plus = (a: Point3, b: Point3): Point3 => ({ x: a.x + b.x, y: a.y + b.y, z: a.z + b.z });
 const length = ({ x, y, z }: Point3): number => Math.hypot(x, y, z);
-const unit = (v: Point3): Point3 => {
-  const l = length(v);
-  if (!(l > 0)) throw new RangeError('A mouth must point somewhere.');
-  return { x: v.x / l, y: v.y / l, z: v.z / l };
-};
 
-/** Steps at which curvature is looked at. */
-const STEPS = 120;
-/** Longest handle that is tried, as a multiple of the distance: beyond it the curve loops. */
-const LONGEST_HANDLE = 3;
-
-/** The curve that a springy tube takes between two mouths, nearly: a cubic that leaves both straight, its handles alike. */
-function curveOf(from: Mouth, to: Mouth, handle: number): Bezier {
-  const a = plus(from.at, unit(from.towards), handle);
-  const b = plus(to.at, unit(to.towards), handle);
-  return new Bezier({ ...from.at }, { ...a }, { ...b }, { ...to.at });
+/** The upright plane through both mouths: across and up, and the directions of the tube in it. */
+interface Plane {
+  readonly across: number;
+  readonly up: number;
+  readonly start: number;
+  readonly end: number;
+  readonly place: (across: number, up: number) => Point3;
 }
 
-const cross = (a: Point3, b: Point3): Point3 => ({
-  x: a.y * b.z - a.z * b.y,
-  y: a.z * b.x - a.x * b.z,
-  z: a.x * b.y - a.y * b.x,
-});
-const point = (p: { x: number; y: number; z?: number }): Point3 => ({ x: p.x, y: p.y, z: p.z ?? 0 });
+function planeOf(from: Mouth, to: Mouth): Plane {
+  for (const { towards } of [from, to])
+    if (!(length(towards) > 0)) throw new RangeError('A mouth must point somewhere.');
+  const [dx, dy] = [to.at.x - from.at.x, to.at.y - from.at.y];
+  const across = Math.hypot(dx, dy);
+  const [ux, uy] = across > 1e-9 ? [dx / across, dy / across] : [1, 0];
+  const angle = ({ x, y, z }: Point3): number => Math.atan2(z, x * ux + y * uy);
+  const { x, y, z } = to.towards;
+  return {
+    across,
+    up: to.at.z - from.at.z,
+    start: angle(from.towards),
+    // It arrives against the direction in which the mouth points.
+    end: angle({ x: -x, y: -y, z: -z }),
+    place: (a, u) => ({ x: from.at.x + a * ux, y: from.at.y + a * uy, z: from.at.z + u }),
+  };
+}
 
-/** Least radius and total bend: curvature |r′ × r″| / |r′|³ (any text on differential geometry), summed along the arc. */
-function bends(curve: Bezier): { readonly radiusMm: number; readonly bendRad: number } {
-  let least = Infinity;
-  let total = 0;
-  for (let i = 0; i <= STEPS; i++) {
-    const t = i / STEPS;
-    const first = point(curve.derivative(t) as Point3);
-    const second = secondDerivative(curve, t);
-    const speed = length(first);
-    if (speed < 1e-9) continue;
-    const curvature = length(cross(first, second)) / speed ** 3;
-    if (curvature > 0) least = Math.min(least, 1 / curvature);
-    total += (curvature * speed * (i === 0 || i === STEPS ? 0.5 : 1)) / STEPS;
+const TURN = 2 * Math.PI;
+
+/** Shapes of growing length, each begun from the one before; the way round that bends least counts. */
+class Shapes {
+  private readonly ways: readonly { readonly end: number; last?: Float64Array }[];
+
+  constructor(private readonly plane: Plane) {
+    const { start, end } = plane;
+    this.ways = [end, end - TURN, end + TURN]
+      .sort((a, b) => Math.abs(a - start) - Math.abs(b - start))
+      .slice(0, 2)
+      .map((way) => ({ end: way }));
   }
-  return { radiusMm: least, bendRad: total };
-}
 
-function secondDerivative(curve: Bezier, t: number): Point3 {
-  const [p0, p1, p2, p3] = curve.points.map((p) => point(p as Point3)) as [Point3, Point3, Point3, Point3];
-  const a = plus(plus(p2, p1, -2), p0);
-  const b = plus(plus(p3, p2, -2), p1);
-  return plus({ x: 6 * (1 - t) * a.x, y: 6 * (1 - t) * a.y, z: 6 * (1 - t) * a.z }, b, 6 * t);
-}
-
-/** The shortest curve that keeps the radius; undefined when none does. Handles are tried from short to long. */
-function shortest(
-  from: Mouth,
-  to: Mouth,
-  leastRadiusMm: number,
-): { readonly handle: number; readonly mm: number } | undefined {
-  const reach = Math.max(1, length(plus(to.at, from.at, -1)));
-  let best: { readonly handle: number; readonly mm: number } | undefined;
-  for (let i = 1; i <= STEPS; i++) {
-    const handle = (LONGEST_HANDLE * reach * i) / STEPS;
-    const curve = curveOf(from, to, handle);
-    const mm = curve.length();
-    if (best && mm >= best.mm) continue;
-    if (bends(curve).radiusMm >= leastRadiusMm) best = { handle, mm };
+  at(mm: number): Elastica | undefined {
+    const { across, up, start } = this.plane;
+    let best: Elastica | undefined;
+    for (const way of this.ways) {
+      const shape = elastica(across, up, mm, start, way.end, way.last);
+      if (shape) way.last = shape.angles;
+      if (shape && (!best || shape.energy < best.energy)) best = shape;
+    }
+    return best;
   }
-  return best;
 }
 
-/** The curve of a tube of this length: the handle by bisection, from the shortest admissible one outwards. */
-function ofLength(from: Mouth, to: Mouth, mm: number, start: number): Bezier {
-  let low = start;
-  let high = start;
-  const reach = Math.max(1, length(plus(to.at, from.at, -1)));
-  while (curveOf(from, to, high).length() < mm && high < 20 * reach) high = high * 1.3 + 1;
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2;
-    if (curveOf(from, to, middle).length() < mm) low = middle;
-    else high = middle;
+/** Lengths tried on the way to the shortest admissible one, and the finest step, mm. */
+const COARSE = 40;
+const FINE_MM = 0.5;
+/** A straight tube has so much spare, as a share of its length: none can be drawn with none. */
+const SPARE = 5e-4;
+/** Longer tubes are tried in such steps, up to so much, where the shortest bends too tightly somewhere. */
+const SPARE_STEP_MM = 10;
+const MOST_SPARE_MM = 120;
+
+/** The shortest tube that keeps the radius, mm; undefined when none up to a generous length does. */
+function shortest(plane: Plane, leastRadiusMm: number): number | undefined {
+  const shapes = new Shapes(plane);
+  const least = Math.hypot(plane.across, plane.up) * (1 + SPARE);
+  const most = least + 3 * Math.PI * leastRadiusMm;
+  const good = (mm: number): boolean => (shapes.at(mm)?.radiusMm ?? 0) >= leastRadiusMm;
+  if (good(least)) return least;
+  let low = least;
+  for (let i = 1; i <= COARSE; i++) {
+    const mm = least + ((most - least) * i) / COARSE;
+    if (good(mm)) {
+      let high = mm;
+      while (high - low > FINE_MM) {
+        const middle = (low + high) / 2;
+        if (good(middle)) high = middle;
+        else low = middle;
+      }
+      return high;
+    }
+    low = mm;
   }
-  return curveOf(from, to, (low + high) / 2);
+  return undefined;
+}
+
+function curveOf(plane: Plane, { angles, stepMm }: Elastica): readonly Point3[] {
+  let a = 0;
+  let u = 0;
+  const points = [plane.place(0, 0)];
+  for (const angle of angles) {
+    a += Math.cos(angle) * stepMm;
+    u += Math.sin(angle) * stepMm;
+    points.push(plane.place(a, u));
+  }
+  return points;
 }
 
 const cornersOf = ({ x, y, z }: TubeTask['travel']): readonly Point3[] => {
@@ -147,8 +165,8 @@ const cornersOf = ({ x, y, z }: TubeTask['travel']): readonly Point3[] => {
 
 /**
  * A tube that reaches every corner of travel: the shortest that does without a bend below the least radius, and a margin.
- * The tube is taken to lie as a cubic that leaves both mouths straight; its own weight and stiffness are not reckoned, so
- * the drawing is near, not exact.
+ * The tube lies as Euler's elastica in the upright plane through both mouths; its own weight, set and twist are not
+ * reckoned, so the drawing is near, not exact.
  *
  * @throws RangeError when a mouth points nowhere, or a length or radius is not positive.
  */
@@ -158,22 +176,33 @@ export function planTube(task: TubeTask): TubePlan {
   if (!(seatFixedMm >= 0 && seatMovingMm >= 0 && marginMm >= 0 && travel.x >= 0 && travel.y >= 0 && travel.z >= 0))
     throw new RangeError('Seats, margin and travel must not be negative.');
   const at = cornersOf(travel).map((corner) => {
-    const to: Mouth = { ...moving, at: plus(moving.at, corner) };
-    return { corner, to, found: shortest(fixed, to, leastRadiusMm) };
+    const plane = planeOf(fixed, { ...moving, at: plus(moving.at, corner) });
+    return { corner, plane, found: shortest(plane, leastRadiusMm) };
   });
   const reached = at.every(({ found }) => found !== undefined);
-  const needed = Math.max(...at.map(({ to, found }) => found?.mm ?? length(plus(to.at, fixed.at, -1))));
-  const freeMm = needed + marginMm;
-  const corners = at.map(({ corner, to, found }): TubeAt => {
-    const curve = ofLength(fixed, to, freeMm, found?.handle ?? 1);
-    return {
-      corner,
-      shortestMm: found?.mm ?? Infinity,
-      slackMm: freeMm - (found?.mm ?? freeMm),
-      ...bends(curve),
-      curve: curve.getLUT(40).map((p) => point(p as Point3)),
-    };
-  });
+  const needed = Math.max(...at.map(({ plane, found }) => found ?? Math.hypot(plane.across, plane.up)));
+  const laid = (freeMm: number): readonly TubeAt[] =>
+    at.map(({ corner, plane, found }): TubeAt => {
+      const shape = new Shapes(plane).at(freeMm);
+      return {
+        corner,
+        shortestMm: found ?? Infinity,
+        slackMm: freeMm - (found ?? freeMm),
+        radiusMm: shape?.radiusMm ?? 0,
+        bendRad: shape?.bendRad ?? 0,
+        curve: shape ? curveOf(plane, shape) : [],
+      };
+    });
+  const keeps = (list: readonly TubeAt[]): boolean => list.every(({ radiusMm }) => radiusMm >= leastRadiusMm * 0.98);
+  let freeMm = needed + marginMm;
+  let corners = laid(freeMm);
+  // With some more it may hang wider at the near corners.
+  for (let more = SPARE_STEP_MM; reached && !keeps(corners) && more <= MOST_SPARE_MM; more += SPARE_STEP_MM) {
+    const longer = laid(needed + marginMm + more);
+    if (!keeps(longer)) continue;
+    freeMm = needed + marginMm + more;
+    corners = longer;
+  }
   const tightest = corners.reduce((a, b) => (b.radiusMm < a.radiusMm ? b : a));
   const slackest = corners.reduce((a, b) => (b.slackMm > a.slackMm ? b : a));
   return {
@@ -183,7 +212,7 @@ export function planTube(task: TubeTask): TubePlan {
     corners,
     tightest,
     slackest,
-    fits: reached && tightest.radiusMm >= leastRadiusMm * 0.98,
+    fits: reached && keeps(corners),
   };
 }
 
