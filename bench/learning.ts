@@ -1,7 +1,7 @@
 /**
  * `npm run bench:learning [-- ORDERS [WORLDS [MACHINE …]]]`: what 200 learned orders win back of what a wrong catalogue costs. The same
  * orders are worked through with the delivered catalogue, with what was learned and with the world as it is, so that the
- * differences are paired. One check ahead.
+ * differences are paired. Two checks ahead, as in the application; what is learned from is worked through with one.
  */
 import { readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';

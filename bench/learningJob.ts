@@ -23,7 +23,7 @@ function run({ file, world, orders, seed }: LearningJob): readonly Triple[] {
     const [delivered, learned, knowing] = beliefs.map(
       (belief) =>
         followTracer(drawOrder(machine, truth, seeded(seed + 1000 * world + i), belief), seeded(seed * 2 + i), {
-          depth: 1,
+          depth: 2,
         }).minutes,
     ) as [number, number, number];
     return [delivered, learned, knowing];
