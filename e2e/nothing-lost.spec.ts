@@ -136,7 +136,7 @@ test('an entry that the order no longer takes is shown with what to do', async (
   expect((await send(id, 'closed', { outcome: 'given-back' })).status).toBe(201);
   await button(page, 'Not sure').click();
   const alert = page.getByRole('alert');
-  await expect(alert).toContainText('The order is closed; only notes can be added. Remove this entry');
+  await expect(alert).toContainText('The order is closed; only notes and pictures can be added. Remove this entry');
   await button(page, 'Remove entry').click();
   await expect(alert).toBeHidden();
   await context.unroute('**/api/orders/*/events?*');
@@ -163,8 +163,10 @@ test('a step that does not fit the recorded heat is held; past it only under one
   await doneUntil(reads);
   await reads.click();
   await expect(button(page, 'Done')).toBeVisible();
-  // It is heated up again before the switch is reached.
+  // It is heated up again before the switch is reached: the plan cools it again, and the switch out of turn is held.
   await send(id, 'bench-changed', { targetC: 0, readingC: 160, power: 'on' });
+  await expect(page.getByRole('group', { name: /^Step .*Cool .*, now$/ })).toBeVisible();
+  await button(page, 'Do this first: Switch off and unplug').click();
   await expect(page.getByText(/^Waits: it must cool below 100 °C before it is switched off/)).toBeVisible();
   await button(page, 'Do it all the same …').click();
   await button(page, 'Done all the same').click();

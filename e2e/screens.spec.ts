@@ -23,6 +23,8 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['machine', '/machines/dunlin', /Visits/],
   ['catalogue', '/catalogue', /As delivered/],
   ['catalogue-record', '/catalogue/modes/gears-worn', /How it shows/],
+  ['tools', '/tools', /Tube planner/],
+  ['tube', '/tools/tube', /Cut \d+ mm/],
   ['settings', '/settings', /Who is at this phone/],
 ];
 

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import type { Machine } from '@zealous/core';
-import { button, noteReading, traceToRepair, workPlan, type Pretended } from './bench';
+import { answerCheck, button, noteReading, traceToRepair, workPlan, type Pretended } from './bench';
 import { testServer, type TestServer } from './server';
 
 const dunlin = JSON.parse(readFileSync('demo/machines/dunlin.json', 'utf8')) as Machine;
@@ -53,16 +53,20 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await shot(page, 'trace-begin');
   const hub = page.getByRole('button', { name: /^Hub: (suspicion|little|cleared)/ });
   const first = await page.getByTestId('check-name').textContent();
-  const asked = await traceToRepair(page, stubInHub, async () => {
-    await expect(page.getByTestId('change')).toContainText(/cleared|→/);
-  });
+  const asked = await traceToRepair(
+    page,
+    async (at) => (await answerCheck(at, stubInHub)).key,
+    async () => {
+      await expect(page.getByTestId('change')).toContainText(/cleared|→/);
+    },
+  );
   expect(asked.length).toBeGreaterThan(0);
   await expect(hub).toHaveAttribute('aria-label', /suspicion (9\d|8\d|7\d|6\d)/);
   await shot(page, 'trace-enough');
   await button(page, 'Undo').click();
   await expect(page.getByTestId('check-name')).toBeVisible();
   await reload();
-  await traceToRepair(page, stubInHub);
+  await traceToRepair(page, async (at) => (await answerCheck(at, stubInHub)).key);
   expect(first).not.toBeNull();
 
   // A station says what speaks for and against it.

@@ -9,9 +9,8 @@ import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
-/** What is asked of a part that comes off. */
-const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] => [
-  text('name', 'Name', 80),
+/** How something comes off: asked of a part, and of each other way. */
+const removalFields = (machine: Machine, part: AccessPart): readonly RecordField[] => [
   number('minutesOff', 'Minutes off', 0, 600),
   number('minutesOn', 'Minutes on', 0, 600),
   one('heat', 'Heat', { any: 'At any heat', cold: 'Cold to touch', hot: 'Hot' }),
@@ -34,7 +33,7 @@ const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] =>
         text('what', 'What: screw, clip, plug, magnet …', 40),
         text('drive', 'Drive', 40),
         number('lengthMm', 'Length, mm', 0.5, 200),
-        text('hole', 'Hole', 60),
+        text('hole', 'Hole: upper left, corners, middle …', 60),
         text('mate', 'Mate: square nut, plastic …', 60),
         flag('loosenOnly', 'Only loosened'),
         text('note', 'Note', 160),
@@ -43,6 +42,35 @@ const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] =>
   },
   text('off', 'How it comes off', 400, true),
   text('on', 'How it goes back', 400, true),
+];
+
+const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] => [
+  text('name', 'Name', 80),
+  text('side', 'Side, on a machine with mirror-image sides', 40),
+  ...removalFields(machine, part),
+  {
+    name: 'ways',
+    label: 'Other ways in which it comes off',
+    kind: {
+      type: 'rows',
+      add: 'Add another way',
+      fresh: {
+        id: 'other',
+        name: 'from below',
+        minutesOff: 5,
+        minutesOn: 5,
+        heat: 'cold',
+        power: 'off',
+        off: '…',
+        on: '…',
+      },
+      fields: [
+        text('id', 'Short name, without spaces', 40),
+        text('name', 'Name: from below, from the side …', 60),
+        ...removalFields(machine, part),
+      ],
+    },
+  },
 ];
 
 /** What a part cannot be without, while a field is empty. */
