@@ -192,7 +192,15 @@ const styles = StyleSheet.create({
   row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   grow: { flex: 1 },
   start: { alignSelf: 'flex-start' },
-  part: { height: HEIGHT, borderWidth: 2, borderRadius: radius.l, position: 'relative', overflow: 'hidden' },
+  part: {
+    height: HEIGHT,
+    width: '100%',
+    maxWidth: 420,
+    borderWidth: 2,
+    borderRadius: radius.l,
+    position: 'relative',
+    overflow: 'hidden',
+  },
   pin: {
     position: 'absolute',
     width: PIN,

@@ -3,6 +3,7 @@ import { useCatalogue } from '../data/useCatalogue';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { printDocument } from '../ui/printDocument';
+import { Section } from '../ui/Card';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { openFile, saveFile } from '../ui/saveFile';
 import { Tap } from '../ui/Tap';
@@ -19,40 +20,41 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   const name = `${report.number}-${machine.id}`;
   return (
     <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
-      <View style={styles.wrap}>
-        <Text kind="title" heading={1} style={styles.whole}>
-          {`Order ${report.number}`}
-        </Text>
-        <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
-        <Tap
-          label="Save Markdown"
-          icon="save"
-          onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))}
-        />
-        <Tap
-          label="Save JSON"
-          icon="save"
-          onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))}
-        />
-      </View>
-      <View style={styles.wrap}>
-        <Tap label="Record as PDF" icon="save" onPress={() => openFile(`/api/orders/${order.id}/record.pdf`)} />
-        <Tap label="One page for the owner" icon="save" onPress={() => openFile(`/api/orders/${order.id}/owner.pdf`)} />
-        {state.timers.length > 0 || report.watch.length > 0 || report.watchOn ? (
-          <Tap
-            label="Dates for a calendar"
-            icon="timer"
-            onPress={() => openFile(`/api/orders/${order.id}/dates.ics`)}
-          />
-        ) : null}
-      </View>
-      <PhotoStrip orderId={order.id} state={state} record={record} about="order" label="Picture for the record" />
-      {state.closed ? (
-        <Reopen eventId={state.closed.eventId} record={record} />
-      ) : (
-        <CloseForm order={order} record={record} report={report} />
-      )}
+      <Text kind="title" heading={1}>
+        {`Order ${report.number}`}
+      </Text>
+      {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
       <Summary report={report} />
+      <PhotoStrip orderId={order.id} state={state} record={record} about="order" label="Picture for the record" />
+      <Section title="Take it along">
+        <View style={styles.wrap}>
+          <Tap label="Record as PDF" icon="save" onPress={() => openFile(`/api/orders/${order.id}/record.pdf`)} />
+          <Tap
+            label="One page for the owner"
+            icon="save"
+            onPress={() => openFile(`/api/orders/${order.id}/owner.pdf`)}
+          />
+          {state.timers.length > 0 || report.watch.length > 0 || report.watchOn ? (
+            <Tap
+              label="Dates for a calendar"
+              icon="timer"
+              onPress={() => openFile(`/api/orders/${order.id}/dates.ics`)}
+            />
+          ) : null}
+          <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
+          <Tap
+            label="Save Markdown"
+            icon="save"
+            onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))}
+          />
+          <Tap
+            label="Save JSON"
+            icon="save"
+            onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))}
+          />
+        </View>
+      </Section>
+      {state.closed ? <Reopen eventId={state.closed.eventId} record={record} /> : null}
     </ScrollView>
   );
 }
@@ -61,5 +63,4 @@ const styles = StyleSheet.create({
   grow: { flex: 1 },
   body: { padding: space.l, gap: space.m, maxWidth: 860, width: '100%', alignSelf: 'center' },
   wrap: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'center' },
-  whole: { width: '100%' },
 });
