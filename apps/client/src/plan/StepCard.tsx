@@ -110,6 +110,11 @@ function Body(props: StepCardProps) {
         const caution = CAUTIONS[id];
         return caution ? <CautionLine key={id} caution={caution} /> : null;
       })}
+      {stateWords(step) ? (
+        <Text kind="small" bold tone="soft">
+          {stateWords(step)}
+        </Text>
+      ) : null}
       <Text>{step.how}</Text>
       {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
       {step.fasteners.length > 0 ? <StepMap {...props} /> : null}
@@ -142,6 +147,16 @@ function Body(props: StepCardProps) {
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
     </View>
   );
+}
+
+const HEAT_WORDS = { any: '', cold: 'cold to touch', hot: 'hot' } as const;
+const POWER_WORDS = { any: '', off: 'off and unplugged', on: 'switched on' } as const;
+
+/** The state of the machine that a step needs, in words. */
+function stateWords({ need }: PlanStep): string {
+  const heat = need.heat === 'hot' && need.hotC > 0 ? `hot at ${Math.round(need.hotC)} °C` : HEAT_WORDS[need.heat];
+  const words = [heat, POWER_WORDS[need.power]].filter(Boolean).join(', ');
+  return words ? `Machine: ${words}` : '';
 }
 
 /** Pictures of a part stay with it from opening to closing. */

@@ -2,6 +2,7 @@ import { fitFeedCurve, type FedAt, type FeedCurve, type Machine } from '@zealous
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Line, Polyline, Text as SvgText } from 'react-native-svg';
+import type { Recorder } from '../data/useOrder';
 import { Card } from '../ui/Card';
 import { NumberField } from '../ui/form/NumberField';
 import { Tap } from '../ui/Tap';
@@ -15,10 +16,20 @@ const HEIGHT = 180;
 const PAD = { left: 44, right: 12, top: 12, bottom: 30 };
 
 /** Fed length at several speeds: where the hot end no longer melts what is asked. */
-export function FeedCurveCard({ machine }: { readonly machine: Machine }) {
+export function FeedCurveCard({
+  machine,
+  curve,
+  record,
+}: {
+  readonly machine: Machine;
+  readonly curve: readonly FedAt[] | undefined;
+  readonly record: Recorder;
+}) {
   const [open, setOpen] = useState(false);
-  const [speeds, setSpeeds] = useState(START);
-  const [fed, setFed] = useState<Readonly<Record<number, number>>>({});
+  const [speeds, setSpeeds] = useState(curve ? curve.map((p) => p.mmPerS) : START);
+  const [fed, setFed] = useState<Readonly<Record<number, number>>>(
+    Object.fromEntries((curve ?? []).map((p) => [p.mmPerS, (100 * p.fedMm) / p.askedMm])),
+  );
   if (!open)
     return (
       <Tap
@@ -69,6 +80,14 @@ export function FeedCurveCard({ machine }: { readonly machine: Machine }) {
         <Text bold testID="five-percent">
           {sayCurve(fit)}
         </Text>
+      ) : null}
+      {fit ? (
+        <Tap
+          label={curve === undefined ? 'Keep it in the record' : 'Keep the new one in the record'}
+          icon="check"
+          style={styles.start}
+          onPress={() => record('curve-measured', { points })}
+        />
       ) : null}
     </Card>
   );

@@ -112,7 +112,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           </Card>
         );
       })}
-      {state.closed ? null : <FeedCurveCard machine={machine} />}
+      {state.closed ? null : <FeedCurveCard machine={machine} curve={state.curve} record={record} />}
       {state.closed ? null : <BetCard order={order} />}
       {current === undefined ? (
         <Tap

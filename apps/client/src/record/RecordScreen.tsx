@@ -1,4 +1,5 @@
-import { recordMarkdown, recordOf } from '@zealous/core';
+import { recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
+import { useState } from 'react';
 import { useCatalogue } from '../data/useCatalogue';
 import { ScrollView, StyleSheet, View } from 'react-native';
 import type { OrderPartProps } from '../orders/OrderShell';
@@ -26,6 +27,7 @@ export function RecordScreen({ order, record }: OrderPartProps) {
       {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
       <Summary report={report} />
       <PhotoStrip orderId={order.id} state={state} record={record} about="order" label="Picture for the record" />
+      <FindingPictures order={order} record={record} findings={report.findings} />
       <Section title="Take it along">
         <View style={styles.wrap}>
           <Tap label="Record as PDF" icon="save" onPress={() => openFile(`/api/orders/${order.id}/record.pdf`)} />
@@ -59,8 +61,36 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   );
 }
 
+/** Pictures of single findings: those there are, and the way to another. */
+function FindingPictures({ order, record, findings }: OrderPartProps & { readonly findings: OrderRecord['findings'] }) {
+  const [open, setOpen] = useState(false);
+  const { state, id } = order;
+  const shown = findings.filter((finding) => open || state.photos.some((photo) => photo.about === finding.id));
+  return (
+    <View style={styles.column}>
+      {shown.map((finding) => (
+        <View key={finding.id}>
+          <Text kind="small">{`${finding.check}: ${finding.result.toLowerCase()}`}</Text>
+          <PhotoStrip orderId={id} state={state} record={record} about={finding.id} label="Picture of this finding" />
+        </View>
+      ))}
+      {open || findings.length === 0 ? null : (
+        <Tap
+          label="Pictures of findings …"
+          kind="quiet"
+          icon="camera"
+          onPress={() => setOpen(true)}
+          style={styles.start}
+        />
+      )}
+    </View>
+  );
+}
+
 const styles = StyleSheet.create({
   grow: { flex: 1 },
   body: { padding: space.l, gap: space.m, maxWidth: 860, width: '100%', alignSelf: 'center' },
+  column: { gap: space.s },
+  start: { alignSelf: 'flex-start' },
   wrap: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'center' },
 });

@@ -101,6 +101,12 @@ export function Summary({ report }: { readonly report: OrderRecord }) {
               value={proof.name}
             />
           ))}
+          {report.feedCurve?.fivePercentMmPerS === undefined ? null : (
+            <Fact
+              label="Fall-off"
+              value={`5 % lost at ${report.feedCurve.fivePercentMmPerS.toFixed(1)} mm/s of strand, ${(report.feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s`}
+            />
+          )}
           {feed ? (
             <Fact
               label="Feed"

@@ -100,8 +100,9 @@ export interface EventBodies {
     readonly readingMm?: number;
     readonly ranMinutes?: number;
     readonly points?: readonly BedPoint[];
-    readonly curve?: readonly FedAt[];
   };
+  /** Fed length at several speeds. */
+  'curve-measured': { readonly points: readonly FedAt[] };
   'not-cured': { readonly proof?: string; readonly note?: string };
   'note-added': { readonly text: string };
   /** The picture itself is kept beside the order, under its id. */

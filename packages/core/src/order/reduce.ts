@@ -124,6 +124,8 @@ const apply: Step = (state, event, machine, catalogue) => {
         refuse('/body/ranMinutes', `The fault needed ${failed} min to show: it is proved only after more than that.`);
       return { ...next, proofs: { ...state.proofs, [proof]: { ...event.body, at: event.at } } };
     }
+    case 'curve-measured':
+      return { ...next, curve: event.body.points };
     case 'not-cured': {
       if (!state.cause) refuse('/type', 'Nothing was repaired yet.');
       const { proof } = event.body;

@@ -2,6 +2,7 @@ import { modeById, remedyById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { calibrateFeed, type FeedCalibration } from '../physics/feed';
+import { fitFeedCurve, type FeedCurve } from '../physics/feedCurve';
 import { routeOf } from '../path/route';
 import { confounded } from '../plan/confounded';
 import { HOURLY_RATE } from '../plan/ladder';
@@ -15,6 +16,7 @@ import { placesOf, reduceOrder } from './reduce';
 import type { OrderState } from './state';
 
 export interface RecordFinding {
+  readonly id: string;
   readonly at: string;
   readonly check: string;
   readonly result: string;
@@ -70,6 +72,8 @@ export interface OrderRecord {
     readonly askedMm: number;
     readonly oldStepsPerMm: number;
   };
+  /** Speed of the strand at which 5 % is lost, as far as it was measured. */
+  readonly feedCurve?: FeedCurve;
   readonly handsOnMinutes: number;
   readonly elapsedMinutes: number;
   readonly overrides: readonly string[];
@@ -83,6 +87,12 @@ function feedOf(state: OrderState) {
   if (!feed?.fedMm || !feed.askedMm || !feed.oldStepsPerMm) return undefined;
   const { askedMm, fedMm, oldStepsPerMm } = feed;
   return { ...calibrateFeed(askedMm, fedMm, oldStepsPerMm, feed.readingMm ?? 0.5), askedMm, fedMm, oldStepsPerMm };
+}
+
+/** The fall-off of the feed; too few speeds say nothing. */
+function curveOf(machine: Machine, { curve }: OrderState): FeedCurve | undefined {
+  if (!curve || new Set(curve.map(({ mmPerS }) => mmPerS)).size < 4) return undefined;
+  return fitFeedCurve(curve, machine.strandMm);
 }
 
 /** Minutes of work by the catalogue and the access data, for what was recorded as done. */
@@ -111,6 +121,7 @@ function findingsOf(machine: Machine, catalogue: Catalogue, state: OrderState): 
     const value =
       finding.value === undefined ? {} : { value: finding.value, unit: place?.check.quantity?.unit ?? 'mm' };
     return {
+      id: finding.id,
       at: finding.at,
       check: place?.name ?? finding.key,
       result: label.replace(/: enter the depth$/, ''),
@@ -127,6 +138,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   const place = (id: string): string => stationById(machine, id)?.name ?? id;
   const material = catalogue.materials.find((item) => item.id === intake.material)?.name ?? 'not known';
   const feed = feedOf(state);
+  const curve = curveOf(machine, state);
   const worked = closed?.minutes ?? Math.round(workedMinutes(machine, catalogue, state));
   const rate = closed?.hourlyRate ?? HOURLY_RATE;
   const charge = Math.round((worked / 60) * rate * 100) / 100;
@@ -206,6 +218,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
       passed: state.proofs[proof.id]?.passed ?? null,
     })),
     ...(feed ? { feed } : {}),
+    ...(curve ? { feedCurve: curve } : {}),
     handsOnMinutes: worked,
     elapsedMinutes: Math.round((state.lastMs - Date.parse(intake.at)) / 60_000),
     overrides: Object.entries(state.steps).flatMap(([id, step]) =>

@@ -73,6 +73,12 @@ export function recordMarkdown(record: OrderRecord): string {
               : 'the change is within the reading error.'),
         ]
       : []),
+    ...(record.feedCurve?.fivePercentMmPerS === undefined
+      ? []
+      : [
+          '',
+          `Fall-off: 5 % is lost at ${record.feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(record.feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(record.feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s.`,
+        ]),
     ...list('Done against a hold', record.overrides.map(escape)),
     ...list('Cured by one of these; which, cannot be told', [
       ...(record.confounded?.changes ?? []).map(escape),

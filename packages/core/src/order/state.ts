@@ -87,6 +87,8 @@ export interface OrderState {
   readonly timers: readonly Timer[];
   readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
   readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
+  /** Fed length at several speeds, as last measured. */
+  readonly curve?: EventBodies['curve-measured']['points'];
   readonly photos: readonly (EventBodies['photo-added'] & {
     readonly at: string;
     readonly by: string;

@@ -38,6 +38,8 @@ export interface StationParams {
   readonly lining?: 'to-nozzle' | 'above' | 'none' | 'unknown';
   readonly arm?: 'plastic' | 'metal';
   readonly teeth?: 'plastic' | 'metal' | 'brass' | 'steel' | 'hardened';
+  /** How far the spring screw goes: home, until three to four threads show, or by counted turns. */
+  readonly springRule?: 'home' | 'threads' | 'turns';
   readonly principle?: 'lever' | 'through-beam' | 'reflective';
   readonly fan?: 'always' | 'by-temperature';
   readonly nozzleKind?: 'one-piece' | 'two-piece' | 'quick-change' | 'bolted';

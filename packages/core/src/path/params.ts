@@ -44,6 +44,11 @@ export const PARAM_FIELDS: Readonly<Record<StationKind, readonly ParamField[]>> 
     length,
     choice('teeth', 'Gear', { brass: 'Brass', steel: 'Plain steel', hardened: 'Hardened' }),
     choice('arm', 'Idler arm', { plastic: 'Plastic', metal: 'Metal' }),
+    choice('springRule', 'Spring screw', {
+      home: 'Goes home',
+      threads: 'Three to four threads show',
+      turns: 'By counted turns',
+    }),
     { name: 'ratio', label: 'Gear ratio' },
     { name: 'stepsPerMm', label: 'Steps per mm' },
     age,

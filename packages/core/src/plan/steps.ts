@@ -10,6 +10,7 @@ import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C } from '../physics/heat';
 import { mouthFor } from '../trace/places';
 import { needOf } from '../trace/repairs';
 import { outcomesOfRung } from './ladder';
+import { withRules } from './rules';
 
 export type StepKind = 'heat' | 'cool' | 'wait' | 'power' | 'unload' | 'raise' | 'open' | 'rung' | 'close';
 export type StepPhase = 'Make ready' | 'Open' | 'Clear or replace' | 'Close';
@@ -178,7 +179,7 @@ function rungStep(
     phase: 'Clear or replace',
     kind: 'rung',
     title: `${remedy.name}: ${stop.station.name}`,
-    how: `${mouth && mouth !== stop.station.name ? `In at ${mouth}. ` : ''}${filled(remedy.how, machine, material, stop.station, hotC)}`,
+    how: `${mouth && mouth !== stop.station.name ? `In at ${mouth}. ` : ''}${withRules(filled(remedy.how, machine, material, stop.station, hotC), route)}`,
     station,
     mode,
     remedy: remedy.id,
