@@ -1,4 +1,5 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { partWith } from '../access/closure';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
 import { phaseOf } from '../order/phase';
@@ -86,7 +87,8 @@ describe('every cause of both machines has a plan that can be worked to its end'
       const closed = steps.flatMap((step) => step.closes ?? []);
       expect([...closed].sort()).toEqual([...opened].sort());
       for (const id of opened) {
-        const after = machine.parts.find((part) => part.id === id)?.after ?? [];
+        const way = steps.find((step) => step.opens === id)?.way;
+        const after = partWith(machine, id, way).after ?? [];
         after.forEach((first) => expect(opened.indexOf(first)).toBeLessThan(opened.indexOf(id)));
         after.forEach((first) => expect(closed.indexOf(first)).toBeGreaterThan(closed.indexOf(id)));
       }
