@@ -73,3 +73,24 @@ export interface Problem {
   readonly detail: string;
   readonly path?: string;
 }
+
+/** What the shop's own orders say of remedies and parts. */
+export interface ShopHistory {
+  /** By remedy and filament: tries, and those that cleared it. */
+  readonly tried: readonly {
+    readonly remedy: string;
+    readonly material: string;
+    readonly tried: number;
+    readonly cleared: number;
+  }[];
+  /** Parts that were fitted, the latest first. */
+  readonly parts: readonly {
+    readonly part: string;
+    readonly maker: string;
+    readonly batch: string;
+    readonly machine: string;
+    readonly at: string;
+    /** The same station of the same machine had its part renewed again later. */
+    readonly again: boolean;
+  }[];
+}

@@ -7,6 +7,7 @@ import type {
   Paged,
   Problem,
   ShopDocument,
+  ShopHistory,
   StoredEvent,
 } from '@zealous/contracts/messages';
 import type { ChangeKind, Learned, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
@@ -35,6 +36,7 @@ export const api = createApi({
       query: (body) => ({ url: `/machines/${encodeURIComponent(body.was.id)}`, method: 'PUT', body }),
       invalidatesTags: ['Machines'],
     }),
+    shopHistory: build.query<ShopHistory, void>({ query: () => '/shop/history', providesTags: ['Orders'] }),
     shop: build.query<ShopDocument, void>({ query: () => '/shop', providesTags: ['Shop'] }),
     setChange: build.mutation<ShopCatalogue, ShopChange>({
       query: ({ kind, id, ...body }) => ({
@@ -84,6 +86,7 @@ export const {
   useCheckMachineMutation,
   useOrdersQuery,
   useOrderQuery,
+  useShopHistoryQuery,
   useShopQuery,
   useSetChangeMutation,
   useDropChangeMutation,

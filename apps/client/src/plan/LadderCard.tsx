@@ -1,6 +1,7 @@
 import { minutesText, percent, type Ladder, type Rung } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useShopHistoryQuery } from '../data/api';
 import { Card } from '../ui/Card';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
@@ -9,13 +10,27 @@ import { space } from '../ui/tokens';
 const FAR = 5;
 
 /** Why this rung, and what the others would cost: the ladder as a decision, one's own choice included. */
-export function LadderCard({ ladder, onPick }: { readonly ladder: Ladder; readonly onPick: (remedy: string) => void }) {
+export function LadderCard({
+  ladder,
+  material,
+  onPick,
+}: {
+  readonly ladder: Ladder;
+  readonly material: string | undefined;
+  readonly onPick: (remedy: string) => void;
+}) {
+  const history = useShopHistoryQuery().data;
+  const here = (remedy: string): string | undefined => {
+    const row = history?.tried.find((item) => item.remedy === remedy && item.material === (material ?? 'unknown'));
+    return row && `here with this filament: ${row.cleared} of ${row.tried} cleared`;
+  };
   const [open, setOpen] = useState(false);
   const { rungs, next, cleared } = ladder;
   const live = rungs.filter((rung) => rung.spent === undefined);
   const spent = rungs.filter((rung) => rung.spent !== undefined);
   const best = live[0];
   if (cleared || !next || !best) return null;
+  const own = here(next.remedy.id);
   const more = next.expectedMinutes - best.expectedMinutes;
   return (
     <Card>
@@ -24,6 +39,7 @@ export function LadderCard({ ladder, onPick }: { readonly ladder: Ladder; readon
         {`${percent(next.chance)} that it clears it; about ${minutesText(next.expectedMinutes)} until it is clear, prices and risk counted in minutes.`}
         {more > 0.5 ? ` Your choice: about ${minutesText(more)} more than ${best.remedy.name.toLowerCase()}.` : ''}
       </Text>
+      {own ? <Text kind="small" tone="soft">{`${own[0]?.toUpperCase()}${own.slice(1)}.`}</Text> : null}
       {next.wishedC !== undefined ? (
         <Text kind="small" bold tone="warm">
           {`The filament would like ${Math.round(next.wishedC)} °C; this path allows ${Math.round(next.need.hotC)} °C, and that counts.`}
@@ -54,7 +70,9 @@ export function LadderCard({ ladder, onPick }: { readonly ladder: Ladder; readon
                 }}
               >
                 <Text kind="small" tone="soft">
-                  {lineOf(rung, rung.expectedMinutes - best.expectedMinutes)}
+                  {[lineOf(rung, rung.expectedMinutes - best.expectedMinutes), here(rung.remedy.id)]
+                    .filter(Boolean)
+                    .join(' · ')}
                 </Text>
               </Tap>
             ))}

@@ -1,6 +1,7 @@
 import type { EventBodies } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
+import { useShopHistoryQuery } from '../data/api';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { NumberField } from '../ui/form/NumberField';
@@ -26,6 +27,13 @@ export function PartFields({
   readonly onChange: (part: FittedPart) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const history = useShopHistoryQuery().data;
+  const word = (text: string | undefined): string => (text ?? '').trim().toLowerCase();
+  const before = (history?.parts ?? []).filter(
+    (item) =>
+      part.maker && word(item.maker) === word(part.maker) && (!part.batch || word(item.batch) === word(part.batch)),
+  );
+  const again = before.filter((item) => item.again);
   const set = <K extends keyof FittedPart>(name: K, value: FittedPart[K] | undefined): void => {
     const { [name]: _old, ...rest } = part;
     onChange(value === undefined || value === '' ? rest : { ...rest, [name]: value });
@@ -74,6 +82,11 @@ export function PartFields({
               style={styles.grow}
             />
           </View>
+          {before.length > 0 ? (
+            <Text kind="small" bold={again.length > 0} tone={again.length > 0 ? 'fault' : 'soft'}>
+              {`Fitted here before: ${before.length}${again.length > 0 ? `, and renewed again at ${again.length}: ${again.map((item) => `${item.machine} ${item.batch}`).join(', ')}. Look for the same flaw.` : ', none renewed again so far.'}`}
+            </Text>
+          ) : null}
           <Choice
             label="Genuine or not"
             options={GENUINE}

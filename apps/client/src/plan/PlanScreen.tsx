@@ -151,6 +151,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
                     <LadderCard
                       key={`${ladder.cause.station}/${ladder.cause.mode}`}
                       ladder={ladder}
+                      material={state.intake?.material}
                       onPick={(remedy) =>
                         record('rung-picked', { station: ladder.cause.station, mode: ladder.cause.mode, remedy })
                       }

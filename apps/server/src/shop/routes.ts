@@ -4,6 +4,7 @@ import { Router, type Request } from 'express';
 import type { DataSource } from 'typeorm';
 import { notFound } from '../http/problem';
 import { valid } from '../http/validate';
+import { shopHistory } from './history';
 import {
   dropChange,
   forgetImports,
@@ -25,6 +26,9 @@ export function shopRouter(db: DataSource): Router {
   const router = Router();
   router.get('/', async (_request, response) => {
     response.json(await shopDocument(db));
+  });
+  router.get('/history', async (_request, response) => {
+    response.json(await shopHistory(db));
   });
   router.get('/catalogue.json', async (_request, response) => {
     response.json(await shopCatalogue(db));

@@ -140,3 +140,43 @@ describe('what closed orders teach', () => {
     expect(body.path).toContain('/learned/shop');
   });
 });
+
+describe('what the shop’s own orders say of remedies and parts', () => {
+  const history = async () => (await request(app).get('/api/shop/history').expect(200)).body;
+
+  test('tries by remedy and filament, without what was withdrawn', async () => {
+    const order = randomUUID();
+    const send = async (body: Record<string, unknown>): Promise<string> => {
+      await request(app).post(`/api/orders/${order}/events`).send(body).expect(201);
+      return String(body['id']);
+    };
+    const at = async () => {
+      const { tried } = await history();
+      return tried.find((row: { remedy: string; material: string }) => row.remedy === 'rod' && row.material === 'ASA');
+    };
+    await send(takenIn({ material: 'ASA' }));
+    await send(message('cause-chosen', { station: 'break', mode: 'break-plug', advised: true }));
+    const rung = (outcome: string) =>
+      message('rung-tried', { stepId: 'rung:break:break-plug:rod', remedy: 'rod', outcome });
+    await send(rung('no-change'));
+    const wrong = await send(rung('cleared'));
+    expect(await at()).toEqual({ remedy: 'rod', material: 'ASA', tried: 2, cleared: 1 });
+    await send(message('event-withdrawn', { eventId: wrong }));
+    expect(await at()).toEqual({ remedy: 'rod', material: 'ASA', tried: 1, cleared: 0 });
+  });
+
+  test('a part of a maker and batch whose place was renewed again is flagged', async () => {
+    const fit = async (batch: string): Promise<void> => {
+      const order = randomUUID();
+      const send = (body: object) => request(app).post(`/api/orders/${order}/events`).send(body).expect(201);
+      await send(takenIn({ machineId: 'limpet', symptoms: [] }));
+      await send(message('part-replaced', { station: 'nozzle', part: 'nozzle', maker: 'Groyne Works', batch }));
+    };
+    await fit('G1');
+    await fit('G2');
+    const { parts } = await history();
+    const of = (batch: string) => parts.find((row: { batch: string }) => row.batch === batch);
+    expect(of('G1')).toMatchObject({ part: 'nozzle', maker: 'Groyne Works', machine: 'Limpet', again: true });
+    expect(of('G2')).toMatchObject({ again: false });
+  });
+});
