@@ -1,6 +1,7 @@
 import {
   CAUTIONS,
   checksFor,
+  SAFE_TO_TOUCH_C,
   NOT_SURE,
   routeOf,
   unmet,
@@ -27,6 +28,7 @@ export interface ResultPadProps {
   readonly onResult: (result: string, value?: number) => void;
   readonly onNotDone: (why: string) => void;
   readonly onHeat: (targetC: number) => void;
+  readonly onReadsCold: () => void;
   readonly onAnother: () => void;
   /** Opens the reasons; where they stand beside the check there is no need. */
   readonly onWhy?: () => void;
@@ -51,6 +53,7 @@ export function ResultPad({
   onResult,
   onNotDone,
   onHeat,
+  onReadsCold,
   onAnother,
   onWhy,
   onUndo,
@@ -139,6 +142,9 @@ export function ResultPad({
                 icon="heat"
                 onPress={() => onHeat(Math.round(check.hotC))}
               />
+            ) : null}
+            {place.check.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= SAFE_TO_TOUCH_C ? (
+              <Tap label={`It reads below ${SAFE_TO_TOUCH_C} °C`} icon="cold" onPress={onReadsCold} />
             ) : null}
           </View>
         ) : null}

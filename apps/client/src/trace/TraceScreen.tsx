@@ -1,4 +1,4 @@
-import { benchAt, routeOf, type RankedCheck, type PairSuspicion } from '@zealous/core';
+import { benchAt, routeOf, SAFE_TO_TOUCH_C, type RankedCheck, type PairSuspicion } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -147,6 +147,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               {...(last && !begun ? { onUndo: undo } : {})}
               onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
               onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
+              onReadsCold={() => record('bench-changed', { readingC: SAFE_TO_TOUCH_C, atMost: true })}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
               {...(wide ? {} : { onWhy: () => setWhy(true) })}
               onAnother={() => {
