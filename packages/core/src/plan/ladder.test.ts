@@ -183,6 +183,13 @@ describe('the plan follows what is done', () => {
     expect(hourLater([read]).steps.map((step) => step.id)).not.toContain('wait:48');
   });
 
+  test('the waits are planned by this order’s own cooling once it is known', () => {
+    const hot = event('bench-changed', { targetC: 208, power: 'on', readingC: 208 });
+    const wait = (more: readonly OrderEvent[]): number => planNow(dunlin, [...worn, hot, ...more]).waitingMinutes;
+    const slow = event('cooling-measured', { tauS: 2 * dunlin.heat.coolTauS, tauSd: 5, readings: 20 });
+    expect(wait([slow])).toBeGreaterThan(1.5 * wait([]));
+  });
+
   test('screws that are out are kept by number, and a number that is not there is refused', () => {
     const out = event('fasteners-moved', { part: 'extruder-cover', out: [0, 3] });
     const state = stateOf(dunlin, [...worn, out, event('fasteners-moved', { part: 'extruder-cover', in: [0] })]);

@@ -114,6 +114,10 @@ function phased(steps: readonly PlanStep[]): readonly PlanStep[] {
     .reverse();
 }
 
+/** The machine as it cools by this order's own readings, when there are any. */
+const refitted = (machine: Machine, { heat: { cooling } }: OrderState): Machine =>
+  cooling ? { ...machine, heat: { ...machine.heat, coolTauS: cooling.tauS } } : machine;
+
 /**
  * The work plan of an order: what was done, then what is left, worked out anew from the bench as it stands, so that it
  * follows when something was done in another order, skipped, took longer, or a rung brought nothing. Written from the
@@ -140,7 +144,7 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   const { tasks } = openingFor(machine, { off }, goals, state.ways);
   const { temperatureC, targetC = 0, power, coldSure = true } = bench;
   const start = { temperatureC, targetC, power, coldSure };
-  const { turns, handsOnMinutes, waitingMinutes, exact }: Schedule = schedule(machine, start, tasks);
+  const { turns, handsOnMinutes, waitingMinutes, exact }: Schedule = schedule(refitted(machine, state), start, tasks);
   const ahead: PlanStep[] = [];
   const used = [...history];
   for (const turn of turns)
