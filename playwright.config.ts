@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e',
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
   retries: 0,
   timeout: 120_000,
   expect: { timeout: 15_000 },

@@ -5,6 +5,7 @@ import type { EventBodies } from './events';
 import { temperatureAt, type HeatRecord, type OrderState } from './state';
 
 const MOST_READINGS = 60;
+const HEATED_C = 15;
 
 /**
  * Heat and power after a change: a reading is believed before the clock; readings taken while it cools with no target
@@ -20,7 +21,9 @@ export function benchChanged(
   const temperatureC = readingC === undefined ? byClock : atMost ? Math.min(readingC, byClock) : readingC;
   const target = power === 'off' ? 0 : (targetC ?? heat.targetC);
   const cold = readingC === undefined ? (heat.coldSure ?? true) : readingC <= SAFE_TO_TOUCH_C;
-  const was = heat.targetC > 0 ? [] : (heat.readings ?? []);
+  // Far above what the clock expects it was heated meanwhile: earlier readings say nothing of this cooling.
+  const heated = readingC !== undefined && !atMost && readingC > byClock + HEATED_C;
+  const was = heat.targetC > 0 || heated ? [] : (heat.readings ?? []);
   const reading: readonly TimedReading[] =
     target > 0 || atMost || (readingC === undefined && heat.targetC === 0) ? [] : [{ temperatureC, atS: atMs / 1000 }];
   const readings = target > 0 ? [] : [...was, ...reading].slice(-MOST_READINGS);

@@ -158,3 +158,23 @@ test('not cured goes back to tracing with the remedies that failed', () => {
     expect.objectContaining({ station: 'hub', mode: 'stub', remedies: ['push-through'], proof: 'cold-pass' }),
   ]);
 });
+
+test('readings while it cools refit the constant; one far above the clock begins a new stretch', () => {
+  const reading = (readingC: number, minute: number) => event('bench-changed', { targetC: 0, readingC }, minute);
+  const start = [takenIn(dunlin), event('bench-changed', { targetC: 208, power: 'on', readingC: 208 }, 0)];
+  const cooling = [reading(208, 1), reading(120, 4), reading(75, 7)];
+  const fitted = stateOf(dunlin, [...start, ...cooling]).heat;
+  expect(fitted.cooling?.readings).toBe(3);
+  expect(fitted.readings).toHaveLength(3);
+  // 22 + 186 e^(−180/τ) = 120 gives τ near 281 s.
+  expect(fitted.cooling?.tauS).toBeGreaterThan(dunlin.heat.coolTauS);
+  const again = stateOf(dunlin, [...start, ...cooling, reading(190, 8)]).heat;
+  expect(again.readings).toEqual([{ temperatureC: 190, atS: expect.any(Number) }]);
+  expect(again.cooling).toEqual(fitted.cooling);
+  // A bound is no reading.
+  const bound = event('bench-changed', { readingC: 48, atMost: true }, 20);
+  expect(stateOf(dunlin, [...start, ...cooling, bound]).heat).toMatchObject({
+    coldSure: true,
+    readings: fitted.readings,
+  });
+});
