@@ -5,7 +5,7 @@ import type { EventBodies } from './events';
 import { temperatureAt, type HeatRecord, type OrderState } from './state';
 
 const MOST_READINGS = 60;
-const HEATED_C = 15;
+const HEATED_C = 5;
 
 /**
  * Heat and power after a change: a reading is believed before the clock; readings taken while it cools with no target
@@ -21,8 +21,8 @@ export function benchChanged(
   const temperatureC = readingC === undefined ? byClock : atMost ? Math.min(readingC, byClock) : readingC;
   const target = power === 'off' ? 0 : (targetC ?? heat.targetC);
   const cold = readingC === undefined ? (heat.coldSure ?? true) : readingC <= SAFE_TO_TOUCH_C;
-  // Far above what the clock expects it was heated meanwhile: earlier readings say nothing of this cooling.
-  const heated = readingC !== undefined && !atMost && readingC > byClock + HEATED_C;
+  // Above the last record it was heated meanwhile: earlier readings say nothing of this cooling.
+  const heated = readingC !== undefined && !atMost && readingC > heat.temperatureC + HEATED_C;
   const was = heat.targetC > 0 || heated ? [] : (heat.readings ?? []);
   const reading: readonly TimedReading[] =
     target > 0 || atMost || (readingC === undefined && heat.targetC === 0) ? [] : [{ temperatureC, atS: atMs / 1000 }];

@@ -159,7 +159,7 @@ test('not cured goes back to tracing with the remedies that failed', () => {
   ]);
 });
 
-test('readings while it cools refit the constant; one far above the clock begins a new stretch', () => {
+test('readings while it cools refit the constant; one above the last begins a new stretch', () => {
   const reading = (readingC: number, minute: number) => event('bench-changed', { targetC: 0, readingC }, minute);
   const start = [takenIn(dunlin), event('bench-changed', { targetC: 208, power: 'on', readingC: 208 }, 0)];
   const cooling = [reading(208, 1), reading(120, 4), reading(75, 7)];
