@@ -236,3 +236,33 @@ describe('the assessment', () => {
     expect(() => routeOf(dunlin, 'lane-x')).toThrow(/no lane "lane-x"/);
   });
 });
+
+describe('an answer at once', () => {
+  const findings = [
+    ['turn-spool@spool-a', 'free'],
+    ['push-strand@gate-a>end', 'stops', 901],
+    ['bend-piece@spool-a', 'bends'],
+  ] as const;
+  test('names a check whose worth, with every hypothesis, is within a minute of the best', () => {
+    for (let n = 0; n <= findings.length; n++) {
+      const state = order(
+        ...findings.slice(0, n).map(([key, result, value]) => [key, result, value] as [string, string, number?]),
+      );
+      const full = decision(state);
+      const quick = decision(state, cold(), dunlin, catalogue, { depth: 1, quick: true });
+      expect(quick.advice).toBe(full.advice);
+      expect(quick.repairMinutes).toBeCloseTo(full.repairMinutes, 9);
+      const named = checkNamed(full.checks, quick.checks[0]?.place.key ?? '');
+      expect(named.expectedMinutes - (full.checks[0]?.expectedMinutes ?? 0)).toBeLessThan(1);
+      // The leading ones are worked out in full, and so tell the same.
+      expect(quick.checks[0]?.expectedMinutes).toBeCloseTo(named.expectedMinutes, 9);
+    }
+  });
+
+  test('looks as closely at a check that was asked about', () => {
+    const last = decision().checks.at(-1) as CheckForecast;
+    const search: Search = { depth: 1, quick: true, also: [last.place.key] };
+    const quick = decision(order(), cold(), dunlin, catalogue, search);
+    expect(checkNamed(quick.checks, last.place.key).bits).toBeCloseTo(last.bits, 9);
+  });
+});

@@ -48,6 +48,8 @@ export interface Decision {
 export interface Search {
   /** 1: repair after the answer. 2: one more check may follow. */
   readonly depth: 1 | 2;
+  /** For an answer at once, soon replaced: only the leading checks are worked out with every hypothesis. */
+  readonly quick?: boolean;
   /** Keys of checks that are looked at as far ahead as the leading ones, so that they can be compared. */
   readonly also?: readonly string[];
   /** Asked between checks; once it says so, the best so far is given. */
@@ -63,6 +65,9 @@ const NOTHING_BITS = 1e-6;
 /** Checks looked at two steps ahead, and checks that may come second (chosen). */
 const FIRST_CHECKS = 12;
 const SECOND_CHECKS = 20;
+/** An answer at once ranks by so many hypotheses, and looks at so many of the leading checks with all (chosen). */
+const QUICK_LIVE = 20;
+const QUICK_CLOSELY = 8;
 /** Checks that may follow a failed repair (chosen). */
 const AFTER_REPAIR = 4;
 /** Repairs looked at as the first one: by probability over cost alone a later one is sometimes better to begin with. */
@@ -160,20 +165,38 @@ export function decide(
   answered: ReadonlySet<string>,
   search: Search = { depth: 1 },
 ): Decision {
-  const { live, p } = liveOf(model, suspicion);
-  const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
   const added = model.places.map((place) => addedWeight(evidence, place));
-  const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
-  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight));
-  const worked: Worked = { ahead, live, p, model, stop: model.causes.map((cause) => cause.stop.index) };
+  const work = (most?: number): Worked => {
+    const { live, p } = liveOf(model, suspicion, most);
+    const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
+    const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
+    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight));
+    return { ahead, live, p, model, stop: model.causes.map((cause) => cause.stop.index) };
+  };
+  const worked = work();
+  const { ahead, p } = worked;
+  const rough = search.quick ? work(QUICK_LIVE) : worked;
   const asked = new Set(evidence.map((item) => item.same));
-  const checks = model.places.flatMap((place, index): CheckForecast[] => {
+  let checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key) || place.check.retired) return [];
     // Asked once, the owner gives the same answer again.
     if (place.check.asks && asked.has(place.check.asks)) return [];
-    const found = forecast(worked, index, bench, answered.has(place.key));
+    const found = forecast(rough, index, bench, answered.has(place.key));
     return found.bits > NOTHING_BITS ? [found] : [];
   });
+  if (search.quick) {
+    const close = new Set([
+      ...ranked(checks).slice(0, QUICK_CLOSELY),
+      ...checks.filter((check) => search.also?.includes(check.place.key)),
+    ]);
+    // What the hypotheses left out add to any course of action, nearly enough.
+    const more = ahead.stopping(p, bench).minutes - rough.ahead.stopping(rough.p, bench).minutes;
+    checks = checks.map((check) =>
+      close.has(check)
+        ? forecast(worked, check.index, bench, check.done)
+        : { ...check, expectedMinutes: check.expectedMinutes + more },
+    );
+  }
   const now = ahead.stopping(p, bench);
   const repairOrder = [...now.order.subarray(0, now.steps)];
   const begin = repairOrder[0];

@@ -55,7 +55,8 @@ interface PlaceForecast {
  * the ways apart in which a cause may show, so a check that would only repeat what is known forecasts just that.
  */
 export class Forecasts {
-  private readonly places: readonly PlaceForecast[];
+  private readonly places: (PlaceForecast | undefined)[] = [];
+  private readonly involved: readonly number[];
   private readonly shown = new Map<Look, (Shown | undefined)[]>();
   private readonly kin = new Map<string, boolean>();
 
@@ -66,12 +67,16 @@ export class Forecasts {
     /** How far an answer of a check would be a witness of its own for a live hypothesis, 0 to 1; see `weightsOf`. */
     private readonly weight: (place: number, h: number) => number = () => 1,
   ) {
-    const involved = [...new Set(live.flatMap(({ causes }) => causes))];
-    this.places = model.places.map((place, index) => this.forecast(place, index, involved));
+    this.involved = [...new Set(live.flatMap(({ causes }) => causes))];
+  }
+
+  /** Worked out when it is first asked for: an answer at once looks closely at a few checks only. */
+  private at(index: number): PlaceForecast {
+    return (this.places[index] ??= this.forecast(index));
   }
 
   rows(index: number): readonly Float64Array[] {
-    return this.places[index]?.rows ?? [];
+    return this.at(index).rows;
   }
 
   private showing(look: Look, cause: number): Shown {
@@ -81,8 +86,10 @@ export class Forecasts {
     return (list[cause] ??= ways ? resultShares(ways, look) : []);
   }
 
-  private forecast(place: CheckAtPlace, index: number, involved: readonly number[]): PlaceForecast {
-    const { model, live } = this;
+  private forecast(index: number): PlaceForecast {
+    const { model, live, involved } = this;
+    const place = model.places[index];
+    if (!place) throw new RangeError(`There is no check number ${index}.`);
     const look = lookOf(place.check);
     const outcomes = model.outcomes[index] ?? [];
     const given: (readonly Given[])[] = [];
@@ -117,7 +124,7 @@ export class Forecasts {
     const key = `${first}|${second}`;
     const known = this.kin.get(key);
     if (known !== undefined) return known;
-    const [a, b] = [this.places[first]?.look, this.places[second]?.look];
+    const [a, b] = [this.at(first).look, this.at(second).look];
     const dimensions = (look: Look) => new Set(look.results.flatMap(({ when }) => Object.keys(when ?? {})));
     const seen = a && dimensions(a);
     const kin = seen !== undefined && b !== undefined && [...dimensions(b)].some((dimension) => seen.has(dimension));
@@ -137,14 +144,14 @@ export class Forecasts {
       const known = told.get(cause);
       if (known) return known;
       const ways = this.suspicion.ways[cause] as Ways;
-      const { look, given } = this.places[first] as PlaceForecast;
+      const { look, given } = this.at(first);
       const g = given[cause]?.[outcome];
       const next = look && typeof g !== 'number' && g ? observed(ways, look, g) : ways;
       told.set(cause, next);
       return next;
     };
     return (second) => {
-      const { look, given, rows } = this.places[second] as PlaceForecast;
+      const { look, given, rows } = this.at(second);
       if (!look || !this.repeats(first, second)) return rows;
       const next = model.places[second] as CheckAtPlace;
       const changed = live.flatMap(({ causes: [cause, other] }, h) => {
@@ -152,7 +159,7 @@ export class Forecasts {
         const at = (model.causes[cause] as Cause).stop.index;
         if (!place.reach.has(at) || !next.reach.has(at)) return [];
         const mode = (model.causes[cause] as Cause).mode;
-        const seen = new Set(lookTable((this.places[first] as PlaceForecast).look as Look, mode).facets);
+        const seen = new Set(lookTable(this.at(first).look as Look, mode).facets);
         return lookTable(look, mode).facets.some((facet) => seen.has(facet)) ? [{ h, cause }] : [];
       });
       if (changed.length === 0) return rows;

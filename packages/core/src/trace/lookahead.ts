@@ -22,8 +22,11 @@ interface At {
 /** After an answer rarer than this the second step is not worked out: an average course is taken for it (chosen). */
 const RARE_ANSWER = 0.01;
 
-const benchKey = (bench: Bench): string =>
-  `${Math.round(bench.temperatureC)}|${bench.power}|${[...bench.off].sort().join()}`;
+const benchKey = (bench: Bench): string => `${bench.temperatureC}|${bench.power}|${[...bench.off].sort().join()}`;
+
+/** Prices lie with their model: an order comes back to the same few benches at every finding. */
+const PRICES = new WeakMap<Model, Map<string, At>>();
+const MOST_BENCHES = 300;
 
 /** Minutes in all, and after each answer, in the measure of the hypotheses. */
 export interface CheckedTwice {
@@ -35,7 +38,7 @@ export interface CheckedTwice {
 export class Lookahead {
   private readonly needs: Needs;
   private readonly scratch: Float64Array;
-  private readonly at = new Map<string, At>();
+  private readonly at: Map<string, At>;
   private readonly byBench = new WeakMap<Bench, At>();
   /** Checks that may come second: the most informative a minute, and the best by themselves. */
   seconds: readonly number[] = [];
@@ -46,6 +49,9 @@ export class Lookahead {
   ) {
     this.needs = needsOf(model, forecasts.live);
     this.scratch = new Float64Array(forecasts.live.length);
+    const known = PRICES.get(model);
+    this.at = known && known.size < MOST_BENCHES ? known : new Map();
+    PRICES.set(model, this.at);
   }
 
   private state(bench: Bench): At {

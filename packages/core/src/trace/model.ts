@@ -108,6 +108,7 @@ const MOST_LIVE = 80;
 export function liveOf(
   model: Model,
   suspicion: Suspicion,
+  most = MOST_LIVE,
 ): { readonly live: readonly Live[]; readonly p: Float64Array } {
   const n = model.causes.length;
   const last = suspicion.p.length - 1;
@@ -115,7 +116,7 @@ export function liveOf(
     .map((_, i) => i)
     .filter((i) => i !== last && (suspicion.p[i] ?? 0) >= LIVE_SHARE)
     .sort((a, b) => (suspicion.p[b] ?? 0) - (suspicion.p[a] ?? 0) || a - b)
-    .slice(0, MOST_LIVE);
+    .slice(0, most);
   const live = [...order, last].map((index): Live => {
     const pair = index >= n ? suspicion.pairs[index - n] : undefined;
     return { index, causes: index === last ? [] : pair ? [pair.first, pair.second] : [index] };

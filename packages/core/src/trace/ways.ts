@@ -64,13 +64,39 @@ export function observed(ways: Ways, look: Look, given: readonly number[]): Ways
 
 export const mass = (ways: Ways): number => ways.weight.reduce((sum, x) => sum + x, 0);
 
+const atFirst = new WeakMap<Look, WeakMap<FailureMode, readonly number[]>>();
+
+/** Probability of each result of a look when none of the facets it sees is told yet: worked out once a look and mode. */
+function sharesAtFirst(mode: FailureMode, look: Look): readonly number[] {
+  const ofLook = atFirst.get(look) ?? new WeakMap<FailureMode, readonly number[]>();
+  atFirst.set(look, ofLook);
+  const known = ofLook.get(mode);
+  if (known) return known;
+  const table = lookTable(look, mode);
+  const facets = facetsOf(mode);
+  const shares = look.results.map(() => 0);
+  table.result.forEach((result, combination) => {
+    let rest = combination;
+    let p = 1;
+    table.facets.forEach((index, k) => {
+      const size = table.sizes[k] ?? 1;
+      p *= facets[index]?.p[rest % size] ?? 0;
+      rest = Math.floor(rest / size);
+    });
+    shares[result] = (shares[result] ?? 0) + p;
+  });
+  ofLook.set(mode, shares);
+  return shares;
+}
+
 /** Probability of each result of a look, as things stand: told facets as they are weighed, the others as the mode has them. */
 export function resultShares(ways: Ways, look: Look): readonly number[] {
   const table = lookTable(look, ways.mode);
+  const columns = table.facets.map((index) => ways.facets.indexOf(index));
+  if (columns.every((column) => column < 0)) return sharesAtFirst(ways.mode, look);
   const all = facetsOf(ways.mode);
   const total = mass(ways);
   const shares = look.results.map(() => 0);
-  const columns = table.facets.map((index) => ways.facets.indexOf(index));
   // Weight of each combination of the facets that are told; the rest are independent of them.
   const combined = new Float64Array(table.result.length);
   const spread = (k: number, combination: number, weight: number, row: readonly number[], step: number): void => {
@@ -87,8 +113,7 @@ export function resultShares(ways: Ways, look: Look): readonly number[] {
         spread(k + 1, combination + step * value, weight * p, row, step * size),
       );
   };
-  if (columns.every((column) => column < 0)) spread(0, 0, 1, [], 1);
-  else ways.at.forEach((row, r) => spread(0, 0, (ways.weight[r] ?? 0) / total, row, 1));
+  ways.at.forEach((row, r) => spread(0, 0, (ways.weight[r] ?? 0) / total, row, 1));
   combined.forEach((weight, combination) => {
     const result = table.result[combination] ?? 0;
     shares[result] = (shares[result] ?? 0) + weight;
