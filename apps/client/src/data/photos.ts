@@ -44,32 +44,61 @@ export function pickPhoto(): Promise<Blob | undefined> {
 
 const keyOf = (orderId: string, photoId: string): string => `${orderId}/${photoId}`;
 
-export const keepPhoto = (orderId: string, photoId: string, blob: Blob): Promise<void> =>
-  set(keyOf(orderId, photoId), blob, waiting);
+export async function keepPhoto(orderId: string, photoId: string, blob: Blob): Promise<void> {
+  await set(keyOf(orderId, photoId), blob, waiting);
+  wake?.();
+}
 
 /** The picture as this device has it, while the server does not. */
 export const waitingPhoto = (orderId: string, photoId: string): Promise<Blob | undefined> =>
   get<Blob>(keyOf(orderId, photoId), waiting);
 
-const final = (status: number): boolean => status === 200 || status === 201 || status === 413 || status === 415;
+/** Why the server will not have a picture: asking again would not change it. It stays on this device. */
+const refused = createStore('zt-photos-refused', 'why');
+export const whyRefused = (orderId: string, photoId: string): Promise<string | undefined> =>
+  get<string>(keyOf(orderId, photoId), refused);
 
-/** Sends what waits, one after the other, for as long as it takes. */
+/** 404 is not among them: the order itself may still wait to be sent. */
+const NEVER = [409, 413, 415];
+
+/** Sends one picture. True when nothing of it is left to be done. */
+async function send(key: string): Promise<boolean> {
+  const blob = await get<Blob>(key, waiting);
+  if (!blob || (await get<string>(key, refused)) !== undefined) return true;
+  const [orderId = '', photoId = ''] = key.split('/');
+  const answer = await fetch(photoUrl(orderId, photoId), { method: 'PUT', body: blob }).catch(() => undefined);
+  if (answer?.ok) await del(key, waiting);
+  else if (answer && NEVER.includes(answer.status)) {
+    const problem = (await answer.json().catch(() => ({}))) as { readonly detail?: string };
+    await set(key, problem.detail ?? `The server answered ${answer.status}.`, refused);
+  } else return false;
+  return true;
+}
+
+let wake: (() => void) | undefined;
+
+/** Sends what waits, one after the other, for as long as it takes; asks again only while something waits. */
 export function runPhotoOutbox(): () => void {
+  let timer: ReturnType<typeof setTimeout> | undefined;
   let stopped = false;
+  let busy = false;
+  let asked = false;
   const round = async (): Promise<void> => {
-    for (const key of await keys<string>(waiting).catch(() => [])) {
-      if (stopped) return;
-      const blob = await get<Blob>(key, waiting);
-      const [orderId = '', photoId = ''] = key.split('/');
-      const answer =
-        blob && (await fetch(photoUrl(orderId, photoId), { method: 'PUT', body: blob }).catch(() => undefined));
-      if (answer && final(answer.status)) await del(key, waiting);
-    }
+    clearTimeout(timer);
+    asked = busy;
+    if (busy || stopped) return;
+    busy = true;
+    let left = false;
+    for (const key of await keys<string>(waiting).catch(() => [])) left = !(await send(key)) || left;
+    busy = false;
+    // One that came during the round goes at once, one that could not be sent a little later.
+    if ((left || asked) && !stopped) timer = setTimeout(() => void round(), asked ? 0 : RETRY_MS);
   };
-  const timer = setInterval(() => void round(), RETRY_MS);
-  void round();
+  wake = () => void round();
+  wake();
   return () => {
     stopped = true;
-    clearInterval(timer);
+    wake = undefined;
+    clearTimeout(timer);
   };
 }

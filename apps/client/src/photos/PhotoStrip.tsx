@@ -2,7 +2,7 @@ import type { OrderState } from '@zealous/core';
 import { useEffect, useState } from 'react';
 import { Image, Pressable, StyleSheet, View, type GestureResponderEvent } from 'react-native';
 import { v4 as uuid } from 'uuid';
-import { keepPhoto, photoUrl, pickPhoto, reducePhoto, waitingPhoto } from '../data/photos';
+import { keepPhoto, photoUrl, pickPhoto, reducePhoto, waitingPhoto, whyRefused } from '../data/photos';
 import type { Recorder } from '../data/useOrder';
 import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
@@ -113,6 +113,10 @@ function PhotoSheet({
   const [width, setWidth] = useState(0);
   const [at, setAt] = useState<readonly [number, number] | undefined>(undefined);
   const [word, setWord] = useState('');
+  const [refused, setRefused] = useState<string | undefined>(undefined);
+  useEffect(() => {
+    void whyRefused(orderId, photo.photoId).then(setRefused);
+  }, [orderId, photo.photoId]);
   const height = (width * photo.heightPx) / photo.widthPx;
   const place = (event: GestureResponderEvent): void => {
     const { locationX, locationY } = event.nativeEvent;
@@ -120,6 +124,11 @@ function PhotoSheet({
   };
   return (
     <Sheet title="Picture" open onClose={onClose}>
+      {refused ? (
+        <Text kind="small" tone="fault">
+          {`Kept on this device only; the server did not take it. ${refused}`}
+        </Text>
+      ) : null}
       <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
         <Pressable role="button" aria-label="Set a marker" onPress={place} style={{ height }}>
           <Image source={{ uri: source }} style={styles.whole} aria-label={photo.caption ?? 'Picture'} />

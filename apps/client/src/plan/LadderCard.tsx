@@ -49,7 +49,7 @@ export function LadderCard({
         <Tap
           label={open ? 'Hide the other rungs' : `The other rungs: ${live.length + spent.length - 1}`}
           kind="quiet"
-          icon={open ? 'chevron-down' : 'chevron-down'}
+          icon={open ? 'chevron-up' : 'chevron-down'}
           onPress={() => setOpen(!open)}
           style={styles.start}
         />

@@ -6,6 +6,8 @@ import {
   placesOf,
   planDone,
   planFor,
+  SAFE_TO_TOUCH_C,
+  SWITCH_OFF_BELOW_C,
   type Plan,
   type PlanStep,
   type RungOutcome,
@@ -34,7 +36,7 @@ const GRAIN_C = 10;
 function usePlan({ machine, state }: OrderPartProps['order'], now: number): Plan | undefined {
   const catalogue = useCatalogue();
   const bench = benchAt(machine, state, now);
-  const coarse = `${Math.round(bench.temperatureC / GRAIN_C)}|${bench.temperatureC > 100}|${bench.temperatureC > 48}`;
+  const coarse = `${Math.round(bench.temperatureC / GRAIN_C)}|${bench.temperatureC > SWITCH_OFF_BELOW_C}|${bench.temperatureC > SAFE_TO_TOUCH_C}`;
   return useMemo(
     () => (state.cause ? planFor(machine, catalogue, state, bench) : undefined),
     // `coarse` stands for the bench's temperature; the rest of it is in the state.
@@ -123,7 +125,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
         <Tap
           label={past ? 'Hide what is done' : `${plan.done} ${plan.done === 1 ? 'step' : 'steps'} done: show`}
           kind="quiet"
-          icon={past ? 'chevron-down' : 'chevron-down'}
+          icon={past ? 'chevron-up' : 'chevron-down'}
           onPress={() => setPast(!past)}
           style={styles.start}
         />

@@ -1,5 +1,7 @@
 import {
   CAUTIONS,
+  SAFE_TO_TOUCH_C,
+  SWITCH_OFF_BELOW_C,
   type Bench,
   type EventBodies,
   type FastenerRecord,
@@ -276,7 +278,8 @@ function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly h
   const [sure, setSure] = useState(false);
   const hot = step.need.heat === 'hot' && bench.temperatureC < step.need.hotC - 10;
   const cool =
-    (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') && bench.temperatureC > 48;
+    (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') &&
+    bench.temperatureC > SAFE_TO_TOUCH_C;
   return (
     <View style={[styles.held, { backgroundColor: palette.warmWash }]} role="status">
       <Text bold>{`Waits: it ${held}.`}</Text>
@@ -287,11 +290,15 @@ function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly h
           onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })}
         />
       ) : null}
-      {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= 48 ? (
-        <Tap label="It reads below 48 °C" icon="cold" onPress={() => onSet({ readingC: 48, atMost: true })} />
+      {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= SAFE_TO_TOUCH_C ? (
+        <Tap
+          label={`It reads below ${SAFE_TO_TOUCH_C} °C`}
+          icon="cold"
+          onPress={() => onSet({ readingC: SAFE_TO_TOUCH_C, atMost: true })}
+        />
       ) : null}
       {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
-      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= 100 ? (
+      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= SWITCH_OFF_BELOW_C ? (
         <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} />
       ) : null}
       {step.need.power === 'on' && bench.power === 'off' ? (

@@ -2,6 +2,7 @@ import ArrowLeft from 'lucide-react-native/icons/arrow-left';
 import Camera from 'lucide-react-native/icons/camera';
 import Check from 'lucide-react-native/icons/check';
 import ChevronDown from 'lucide-react-native/icons/chevron-down';
+import ChevronUp from 'lucide-react-native/icons/chevron-up';
 import CircleCheck from 'lucide-react-native/icons/circle-check';
 import CircleHelp from 'lucide-react-native/icons/circle-question-mark';
 import Flag from 'lucide-react-native/icons/flag';
@@ -32,6 +33,7 @@ const ICONS: Readonly<Record<string, typeof Check>> = {
   camera: Camera,
   check: Check,
   'chevron-down': ChevronDown,
+  'chevron-up': ChevronUp,
   close: X,
   cold: Snowflake,
   done: CircleCheck,

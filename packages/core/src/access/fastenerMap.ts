@@ -1,3 +1,4 @@
+import type { FastenerRecord } from '../order/state';
 import type { Fastener } from '../path/machine';
 
 /** One screw, clip or plug at its place on the part. */
@@ -85,10 +86,8 @@ export function fastenerMap(fasteners: readonly Fastener[]): readonly PinGroup[]
   });
 }
 
-type Now = Readonly<Record<number, { readonly now: 'out' | 'in' | 'left'; readonly why?: string }>>;
-
 /** Pins that came out and are neither back nor left out for a reason: they are still on the mat. */
-export const onTheMat = (groups: readonly PinGroup[], record: Now = {}): readonly Pin[] =>
+export const onTheMat = (groups: readonly PinGroup[], record: FastenerRecord = {}): readonly Pin[] =>
   groups.flatMap(({ pins, fastener }) =>
     fastener.loosenOnly ? [] : pins.filter((pin) => record[pin.index]?.now === 'out'),
   );

@@ -50,7 +50,7 @@ export interface Schedule {
 /** Minutes to take a reading (chosen). */
 const READING_MIN = 0.1;
 /** Minutes to set a target and look at it (chosen). */
-export const TARGET_MIN = 0.5;
+const TARGET_MIN = 0.5;
 /** States looked at before the search is cut short and goes on with the likeliest next task only (chosen). */
 const MOST_STATES = 20_000;
 /** Temperatures closer than this are one state of the search. */
@@ -98,7 +98,7 @@ function doing(machine: Machine, now: Moment, task: Task, target: number): Done 
     waitForC = toC;
     moment = { ...moment, temperatureC: toC };
   };
-  if (task.heat === 'hot' ? target < task.hotC - NEAR_C || target > task.hotC + NEAR_C : false) return undefined;
+  if (task.heat === 'hot' && Math.abs(target - task.hotC) > NEAR_C) return undefined;
   if ((task.heat === 'cold' || task.power === 'off') && target > 0) return undefined;
   if (target > 0 && moment.power === 'off') flip('on');
   if (target !== moment.targetC) {

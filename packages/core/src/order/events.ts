@@ -1,8 +1,6 @@
 import type { RungResult } from '../catalogue/types';
-import type { FedAt } from '../physics/feedCurve';
 import type { BedPoint } from '../physics/bed';
-
-/** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
+import type { FedAt } from '../physics/feedCurve';
 
 /** A place on a picture, fractions of its width and height from the upper left. */
 export interface PhotoMarker {
@@ -11,6 +9,7 @@ export interface PhotoMarker {
   readonly label: string;
 }
 
+/** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
 export interface EventBodies {
   'taken-in': {
     readonly number: string;

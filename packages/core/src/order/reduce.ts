@@ -5,7 +5,7 @@ import { routeOf } from '../path/route';
 import { NOT_SURE } from '../trace/context';
 import { checksFor } from '../trace/places';
 import type { OrderEvent } from './events';
-import { causesUnderWork, clearedSoFar } from './causes';
+import { causesUnderWork, clearedSoFar, triesAt } from './causes';
 import { fastenersMoved } from './fasteners';
 import { benchChanged } from './heat';
 import { refuse, RefusedEvent } from './refuse';
@@ -133,9 +133,7 @@ const apply: Step = (state, event, machine, catalogue) => {
         id: i === 0 ? event.id : `${event.id}/${i}`,
         station,
         mode,
-        remedies: state.tries
-          .filter((item) => item.station === station && item.mode === mode)
-          .map((item) => item.remedy),
+        remedies: triesAt(state, { station, mode }).map((item) => item.remedy),
         ...(proof ? { proof } : {}),
       }));
       return { ...withoutCause(next), failures: [...state.failures, ...failures] };

@@ -15,7 +15,7 @@ export interface BedDrift {
 }
 
 /** A point that moved by less, and points closer than this, are good (chosen: a quarter of a 0.2 mm layer). */
-export const BED_GOOD_MM = 0.05;
+const BED_GOOD_MM = 0.05;
 /** Turning the others does not move a sound point so far: something has play (chosen). */
 const PLAY_MM = 0.3;
 

@@ -1,5 +1,4 @@
 import type { MachineHeat } from '../path/machine';
-import { cooledTo } from './heat';
 
 export interface TimedReading {
   readonly temperatureC: number;
@@ -16,9 +15,9 @@ export interface Cooling {
 }
 
 /** How well a machine's own constant is known before anything is read (chosen: 15 %). */
-export const TAU_SPREAD = 0.15;
+const TAU_SPREAD = 0.15;
 /** Standard deviation of one reading, °C (chosen: a display that lags and a digit). */
-export const READING_SD_C = 2;
+const READING_SD_C = 2;
 /** Closer to the room than this a reading says next to nothing. */
 const NEAR_AMBIENT_C = 4;
 
@@ -92,7 +91,3 @@ export function timeToCool(
   const byFrom = (tauS / (fromC - ambientC)) * fromSdC;
   return { seconds: tauS * log, sd: Math.hypot(byTau, byFrom) };
 }
-
-/** Temperature that the fit expects after `seconds` from a reading. */
-export const cooledBy = (fromC: number, ambientC: number, { tauS }: Pick<Cooling, 'tauS'>, seconds: number): number =>
-  cooledTo(fromC, Math.min(ambientC, fromC), tauS, seconds);

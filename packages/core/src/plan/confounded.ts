@@ -1,6 +1,6 @@
 import { materialOf, modeById, remedyById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
-import { causesUnderWork } from '../order/causes';
+import { causesUnderWork, triesAt } from '../order/causes';
 import type { OrderState } from '../order/state';
 import { stationById, type Machine } from '../path/machine';
 import { needOf } from '../trace/repairs';
@@ -38,8 +38,8 @@ export function confounded(
     ...causesUnderWork(state).map(({ station, mode }) => ({
       station,
       mode,
-      remedies: state.tries
-        .filter((item) => item.station === station && item.mode === mode && item.outcome !== 'no-change')
+      remedies: triesAt(state, { station, mode })
+        .filter((item) => item.outcome !== 'no-change')
         .map((item) => item.remedy),
     })),
   ];

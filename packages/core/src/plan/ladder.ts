@@ -1,7 +1,7 @@
 import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
 import { materialOf, modeById } from '../catalogue/index';
 import type { Catalogue, Material, Remedy, RungOutcome } from '../catalogue/types';
-import { causesUnderWork, isCleared } from '../order/causes';
+import { causesUnderWork, isCleared, triesAt } from '../order/causes';
 import type { ChosenCause, OrderState, RungTry } from '../order/state';
 import type { Machine } from '../path/machine';
 import type { Route, Stop } from '../path/route';
@@ -51,7 +51,7 @@ export interface Ladder {
 }
 
 const triesOf = (state: OrderState, cause: ChosenCause, remedy: Remedy): readonly RungTry[] =>
-  state.tries.filter((item) => item.remedy === remedy.id && item.station === cause.station && item.mode === cause.mode);
+  triesAt(state, cause).filter((item) => item.remedy === remedy.id);
 
 /** Tries since the last progress that brought nothing. */
 export const inVain = (tries: readonly RungTry[]): number =>
