@@ -83,6 +83,22 @@ export interface ShopHistory {
     readonly tried: number;
     readonly cleared: number;
   }[];
+  /** Pieces of a filament in a solvent: tries, and those that softened. */
+  readonly solvents: readonly {
+    readonly solvent: string;
+    readonly material: string;
+    readonly tried: number;
+    readonly softened: number;
+  }[];
+  /** Printing hours that parts had when they were renewed. */
+  readonly lives: readonly {
+    readonly part: string;
+    /** Of the part that ended: what it was, and whose, where its fitting is on record. */
+    readonly offer?: string;
+    readonly maker?: string;
+    readonly hours: number;
+    readonly ended: boolean;
+  }[];
   /** Parts that were fitted, the latest first. */
   readonly parts: readonly {
     readonly part: string;

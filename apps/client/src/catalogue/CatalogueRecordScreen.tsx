@@ -4,6 +4,7 @@ import {
   deliveredCatalogue,
   percent,
   type CatalogueRecord,
+  type ChangeKind,
   type Preview,
   type ShopChange,
 } from '@zealous/core';
@@ -31,6 +32,9 @@ import { RecordForm } from '../ui/form/RecordForm';
 import { catalogueFields } from './EffectFields';
 
 type Loose = Readonly<Record<string, unknown>>;
+
+/** A filament or solvent stays known: orders name it. */
+const RETIRABLE: readonly ChangeKind[] = ['modes', 'checks', 'remedies'];
 
 const idFrom = (name: unknown): string =>
   String(name)
@@ -97,7 +101,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
                 onPress={() => void run(() => drop({ kind, id }).unwrap())}
               />
             ) : null}
-            {!isNew && change?.op !== 'retire' ? (
+            {!isNew && RETIRABLE.includes(kind) && change?.op !== 'retire' ? (
               <Tap
                 label="Retire it"
                 kind="quiet"
@@ -138,9 +142,11 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
             setDraft(changed);
           }}
         />
-        {draft && next ? <TryIt change={next} /> : null}
+        {draft && next && kind !== 'terms' && kind !== 'solvents' ? <TryIt change={next} /> : null}
         <Text kind="small" tone="soft" style={styles.gap}>
-          Weights and shares as delivered are trade judgement with no published source.
+          {RETIRABLE.includes(kind)
+            ? 'Weights and shares as delivered are trade judgement with no published source.'
+            : 'What the label, the maker’s sheet or the safety data sheet says goes before these figures.'}
         </Text>
       </View>
     </Page>

@@ -22,11 +22,20 @@ import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
-const NAMES: Readonly<Record<ChangeKind, string>> = { modes: 'What fails', checks: 'Checks', remedies: 'Remedies' };
-const ADD: Readonly<Record<ChangeKind, string>> = {
+const NAMES: Readonly<Record<ChangeKind, string>> = {
+  modes: 'What fails',
+  checks: 'Checks',
+  remedies: 'Remedies',
+  materials: 'Filaments',
+  solvents: 'Solvents',
+  terms: 'The shop',
+};
+const ADD: Readonly<Partial<Record<ChangeKind, string>>> = {
   modes: 'Add a failure mode',
   checks: 'Add a check',
   remedies: 'Add a remedy',
+  materials: 'Add a filament',
+  solvents: 'Add a solvent',
 };
 
 /** One line on a record, in the trade's words. */
@@ -35,6 +44,10 @@ function lineOf(kind: ChangeKind, record: CatalogueRecord): string {
     const where = Object.keys(record.where).map((id) => KIND_NAMES[id as StationKind].toLowerCase());
     return `weight ${record.weight}; at ${where.join(', ')}`;
   }
+  if ('printC' in record)
+    return `print ${record.printC} °C, clear ${record.unclogC} °C${record.solvents ? `; ${record.solvents.join(', ')}` : ''}`;
+  if ('flashC' in record) return `flash point ${record.flashC} °C, workplace limit ${record.exposurePpm} ppm`;
+  if ('hourlyRate' in record) return `an hour at the bench: ${record.hourlyRate}`;
   if ('minutes' in record)
     return `${record.minutes} min${record.heat === 'any' ? '' : `, ${record.heat}`}; ${record.how}`;
   return '';
@@ -78,13 +91,18 @@ export function CatalogueScreen() {
     <Page title="Catalogue">
       <Choice
         label="Part of the catalogue"
-        options={CHANGE_KINDS.map((id) => ({ id, label: `${NAMES[id]}, ${catalogue[id].length}` }))}
+        options={CHANGE_KINDS.map((id) => ({
+          id,
+          label: id === 'terms' ? NAMES[id] : `${NAMES[id]}, ${catalogue[id].length}`,
+        }))}
         chosen={[kind]}
         onToggle={setKind}
       />
       <Field label="Search" value={words} onChange={setWords} most={60} style={styles.gap} />
       <View style={styles.row}>
-        <Tap label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />
+        {ADD[kind] ? (
+          <Tap label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />
+        ) : null}
         <Tap
           label="Save the shop’s changes"
           icon="save"
@@ -111,7 +129,7 @@ export function CatalogueScreen() {
               label={record.name}
               onPress={() => router.push(`/catalogue/${kind}/${record.id}` as Href)}
               listed
-              style={record.retired ? styles.retired : undefined}
+              style={'retired' in record && record.retired ? styles.retired : undefined}
             >
               <Text kind="small" tone="soft" lines={2}>
                 {lineOf(kind, record)}

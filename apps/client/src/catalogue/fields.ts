@@ -164,6 +164,38 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       number('falseAlarm', 'Reports what is not there, share', 0, 1),
       number('risk', 'Price of its risk, minutes', 0, 60),
     ];
+  if (kind === 'materials')
+    return [
+      text('name', 'Name', 60),
+      number('printC', 'Print temperature, °C', 100, 500),
+      number('unclogC', 'Temperature to clear a clog, °C', 100, 500),
+      number('pullC', 'Temperature of the cold pull, °C', 20, 400),
+      number('glassC', 'Glass transition, °C', -100, 400),
+      number('dryC', 'Drying, °C', 20, 200),
+      number('dryHours', 'Drying, hours', 0, 100),
+      several(
+        'solvents',
+        'Solvents that take it, the first to be tried first',
+        catalogue.solvents.map(({ id, name }) => ({ id, label: name })),
+      ),
+      several(
+        'traits',
+        'Traits',
+        [...new Set(catalogue.materials.flatMap(({ traits }) => traits))].map((id) => ({ id, label: id })),
+      ),
+      text('origin', 'Where the figures come from', 300, true),
+    ];
+  if (kind === 'solvents')
+    return [
+      text('name', 'Name', 60),
+      number('flashC', 'Flash point, °C', -100, 400),
+      number('lowerLimitPct', 'Lower explosive limit, % by volume', 0, 100),
+      number('exposurePpm', 'Workplace limit over a shift, ppm', 0, 100000),
+      { name: 'soakHours', label: 'Soak, hours from and to', kind: { type: 'numbers' } },
+      text('care', 'Care', 400, true),
+      text('origin', 'Where the figures come from', 300, true),
+    ];
+  if (kind === 'terms') return [number('hourlyRate', 'What an hour at the bench is worth', 0.01, 100000)];
   return [
     text('name', 'Name', 100),
     text('how', 'How it is done', 500, true),
@@ -174,6 +206,26 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
     power,
     needs,
     number('price', 'Price of the part', 0, 100000),
+    {
+      name: 'offers',
+      label: 'What can be fitted',
+      kind: {
+        type: 'rows',
+        add: 'Add something to fit',
+        fresh: { id: 'own', name: 'Part', kind: 'part', price: 10, minutes: 15, lifeHours: 1500, origin: 'this shop' },
+        fields: [
+          text('id', 'Short name, letters and figures', 60),
+          text('name', 'Name', 80),
+          one('kind', 'Kind', { part: 'Part', kit: 'Kit', assembly: 'Whole assembly', upgrade: 'Better design' }),
+          number('price', 'Price', 0, 100000),
+          number('minutes', 'Minutes to fit it', 0, 600),
+          number('lifeHours', 'Printing hours until half need renewing', 1, 1000000),
+          number('lifeHoursAbrasive', 'The same with abrasive filament', 1, 1000000),
+          text('flaw', 'A flaw to look for before it is fitted', 200),
+          text('origin', 'Where the figures come from', 200),
+        ],
+      },
+    },
   ];
 }
 
@@ -207,6 +259,19 @@ export function freshRecord(kind: ChangeKind, id: string): Loose {
       ],
       miss: 0.1,
       falseAlarm: 0.05,
+    };
+  if (kind === 'materials')
+    return { id, name: 'New filament', printC: 210, unclogC: 240, pullC: 90, traits: [], origin: 'this shop' };
+  if (kind === 'solvents')
+    return {
+      id,
+      name: 'New solvent',
+      flashC: 0,
+      lowerLimitPct: 2,
+      exposurePpm: 200,
+      soakHours: [24, 48],
+      care: 'As its safety data sheet says.',
+      origin: 'its safety data sheet',
     };
   return {
     id,

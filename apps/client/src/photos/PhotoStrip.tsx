@@ -39,10 +39,19 @@ export interface PhotoStripProps {
   /** What the pictures are of: a step or finding, `part:` and a part's id, or the order. */
   readonly about: string;
   readonly label?: string;
+  /** One line: no small pictures, their number only. */
+  readonly compact?: boolean;
 }
 
 /** Pictures of one thing, with their markers; one tap takes another. */
-export function PhotoStrip({ orderId, state, record, about, label = 'Take a picture' }: PhotoStripProps) {
+export function PhotoStrip({
+  orderId,
+  state,
+  record,
+  about,
+  label = 'Take a picture',
+  compact = false,
+}: PhotoStripProps) {
   const [open, setOpen] = useState<string | undefined>(undefined);
   const [problem, setProblem] = useState('');
   const photos = state.photos.filter((photo) => photo.about === about);
@@ -63,10 +72,15 @@ export function PhotoStrip({ orderId, state, record, about, label = 'Take a pict
   return (
     <View style={styles.column}>
       <View style={styles.row}>
-        {photos.map((photo) => (
+        {(compact ? [] : photos).map((photo) => (
           <Thumb key={photo.photoId} orderId={orderId} photo={photo} onPress={() => setOpen(photo.photoId)} />
         ))}
-        <Tap label={label} icon="camera" kind="quiet" onPress={() => void take()} />
+        <Tap
+          label={compact && photos.length > 0 ? `${label}: ${photos.length} taken` : label}
+          icon="camera"
+          kind="quiet"
+          onPress={() => void take()}
+        />
       </View>
       {problem ? (
         <Text kind="small" tone="fault">

@@ -6,6 +6,7 @@ import { Card } from '../ui/Card';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+import { OffersCard } from './OffersCard';
 
 const FAR = 5;
 
@@ -17,7 +18,7 @@ export function LadderCard({
 }: {
   readonly ladder: Ladder;
   readonly material: string | undefined;
-  readonly onPick: (remedy: string) => void;
+  readonly onPick: (remedy: string, offer?: string) => void;
 }) {
   const history = useShopHistoryQuery().data;
   const here = (remedy: string): string | undefined => {
@@ -45,6 +46,7 @@ export function LadderCard({
           {`The filament would like ${Math.round(next.wishedC)} °C; this path allows ${Math.round(next.need.hotC)} °C, and that counts.`}
         </Text>
       ) : null}
+      <OffersCard rung={next} material={material} onPick={(offer) => onPick(next.remedy.id, offer)} />
       {live.length + spent.length > 1 ? (
         <Tap
           label={open ? 'Hide the other rungs' : `The other rungs: ${live.length + spent.length - 1}`}

@@ -45,6 +45,10 @@ function usePlan({ machine, state }: OrderPartProps['order'], now: number): Plan
   );
 }
 
+/** The same step, with another part to be fitted or the part coming off another way. */
+const alike = (id: string, own: string | undefined): boolean =>
+  own !== undefined && id.replace(/\/.*/, '') === own.replace(/\/.*/, '');
+
 /** What was done and what is left for the chosen causes: one step open at a time, in the planned order or one's own. */
 export function PlanScreen({ order, record }: OrderPartProps) {
   const { machine, state } = order;
@@ -56,7 +60,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
   const [own, setOwn] = useState<string | undefined>(undefined);
   const [past, setPast] = useState(false);
   const left = plan?.steps.slice(plan.done) ?? [];
-  const current = left.find((step) => step.id === own) ?? left[0];
+  const current = left.find((step) => step.id === own) ?? left.find((step) => alike(step.id, own)) ?? left[0];
   const heights = useRef(new Map<string, number>());
   const currentId = current?.id;
   useEffect(() => {
@@ -120,7 +124,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       aria-label="Page"
     >
       <Head plan={plan} title={causeTitle(order, catalogue)} />
-      {state.closed ? null : <Timeline steps={left} />}
+      {state.closed ? null : <Timeline steps={left} done={state.steps} now={now} />}
       {plan.done > 0 ? (
         <Tap
           label={past ? 'Hide what is done' : `${plan.done} ${plan.done === 1 ? 'step' : 'steps'} done: show`}
@@ -154,8 +158,13 @@ export function PlanScreen({ order, record }: OrderPartProps) {
                       key={`${ladder.cause.station}/${ladder.cause.mode}`}
                       ladder={ladder}
                       material={state.intake?.material}
-                      onPick={(remedy) =>
-                        record('rung-picked', { station: ladder.cause.station, mode: ladder.cause.mode, remedy })
+                      onPick={(remedy, offer) =>
+                        record('rung-picked', {
+                          station: ladder.cause.station,
+                          mode: ladder.cause.mode,
+                          remedy,
+                          ...(offer === undefined ? {} : { offer }),
+                        })
                       }
                     />
                   ))
@@ -164,6 +173,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
               orderId={order.id}
               state={state}
               record={record}
+              machine={machine}
               step={step}
               number={plan.steps.indexOf(step) + 1}
               current={mine && !state.closed}

@@ -5,6 +5,7 @@ import {
   type Bench,
   type EventBodies,
   type FastenerRecord,
+  type Machine,
   type OrderState,
   type PlanStep,
   type RungOutcome,
@@ -24,11 +25,14 @@ import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
 import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
 import { PartFields, type FittedPart } from './PartFields';
+import { SolventTry } from './SolventTry';
+import { WayChoice } from './WayChoice';
 
 export interface StepCardProps {
   readonly orderId: string;
   readonly state: OrderState;
   readonly record: Recorder;
+  readonly machine: Machine;
   readonly step: PlanStep;
   readonly number: number;
   readonly current: boolean;
@@ -119,6 +123,21 @@ function Body(props: StepCardProps) {
       ) : null}
       <Text>{step.how}</Text>
       {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
+      <WayChoice
+        machine={props.machine}
+        step={step}
+        off={props.bench.off}
+        onPick={(way) => props.record('way-picked', { part: step.part ?? '', ...(way ? { way } : {}) })}
+      />
+      {step.solvents ? (
+        <SolventTry
+          step={step}
+          tried={props.state.solvents}
+          material={props.state.intake?.material}
+          onTry={(solvent, softened) => props.record('solvent-tried', { solvent, softened })}
+        />
+      ) : null}
+      {step.offer?.flaw ? <Text bold>{`Look for its known flaw before it is fitted. ${step.offer.flaw}`}</Text> : null}
       {step.fasteners.length > 0 ? <StepMap {...props} /> : null}
       <PhotoStrip
         orderId={props.orderId}
@@ -139,6 +158,10 @@ function Body(props: StepCardProps) {
             {props.timer.endsMs > now ? `${clockText((props.timer.endsMs - now) / 1000)} left` : 'Time is up'}
           </Text>
         </View>
+      ) : step.solvents && !Object.values(props.state.solvents).includes(true) ? (
+        <Text kind="small" tone="soft">
+          The soak begins once a piece has softened.
+        </Text>
       ) : step.waitMinutes >= 1 && step.kind === 'rung' ? (
         <Tap
           label={`Start the timer, ${waitText(step.waitMinutes)}`}
@@ -198,7 +221,7 @@ function OnPhoto({
 function Deeds(props: StepCardProps) {
   const { step, bench, fasteners, onDone, onTried } = props;
   const [depth, setDepth] = useState<number | undefined>(undefined);
-  const [part, setPart] = useState<FittedPart>({});
+  const [part, setPart] = useState<FittedPart>(step.offer ? { offer: step.offer.id, price: step.offer.price } : {});
   const [skipping, setSkipping] = useState<string | undefined>(undefined);
   const mat = stillOut(step, fasteners);
   if (step.kind === 'rung')

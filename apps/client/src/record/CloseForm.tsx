@@ -1,4 +1,4 @@
-import { HOURLY_RATE, modeById, percent, phaseOf, stationById, whatRemains, type OrderRecord } from '@zealous/core';
+import { hourlyRateOf, modeById, percent, phaseOf, stationById, whatRemains, type OrderRecord } from '@zealous/core';
 import { addWeeks, formatISO } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
@@ -30,7 +30,7 @@ export function CloseForm({ order, record, report }: OrderPartProps & { readonly
   const watchText = state.cause ? (modeById(catalogue, state.cause.mode)?.watch ?? '') : '';
   const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back'>(proved ? 'cured' : 'given-back');
   const [minutes, setMinutes] = useState(String(report.handsOnMinutes));
-  const [rate, setRate] = useState<number | undefined>(HOURLY_RATE);
+  const [rate, setRate] = useState<number | undefined>(hourlyRateOf(catalogue));
   const [weeks, setWeeks] = useState<string | undefined>(undefined);
   const [watch, setWatch] = useState('');
   const [note, setNote] = useState('');

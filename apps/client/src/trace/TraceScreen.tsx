@@ -1,11 +1,12 @@
-import { benchAt, routeOf, SAFE_TO_TOUCH_C, type RankedCheck, type PairSuspicion } from '@zealous/core';
+import { benchAt, partsToRemove, routeOf, SAFE_TO_TOUCH_C, type RankedCheck, type PairSuspicion } from '@zealous/core';
 import { useRouter } from 'expo-router';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
+import { PhotoStrip } from '../photos/PhotoStrip';
 import { Notice } from '../ui/Card';
 import { useWide } from '../ui/Page';
 import { Strand } from '../ui/strand/Strand';
@@ -63,6 +64,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   // What was shown first stays until it is answered; advice to repair that a longer look brings is said beside it.
   const stop = assessment?.advice.kind === 'repair' && !goOn && picked === undefined;
   const last = [...state.findings, ...state.notDone].at(-1);
+  const found = state.findings.at(-1);
 
   const choose = (at: string, mode: string, advised: boolean): void => {
     record('cause-chosen', { station: at, mode, advised });
@@ -81,7 +83,12 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   };
   const result = (key: string, opens: readonly string[], answer: string, value?: number): void => {
     if (!fresh) return;
-    if (opens.length > 0) record('parts-moved', { off: opens });
+    if (opens.length > 0) {
+      const ways = partsToRemove(machine, opens, bench.off).flatMap(({ id, way }) =>
+        way === undefined ? [] : [[id, way]],
+      );
+      record('parts-moved', { off: opens, ...(ways.length > 0 ? { ways: Object.fromEntries(ways) } : {}) });
+    }
     record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }) });
   };
   const undo = (): void => {
@@ -135,7 +142,18 @@ export function TraceScreen({ order, record }: OrderPartProps) {
           wide ? styles.grow : { maxHeight: height * 0.5 },
         ]}
       >
-        <ChangeLine change={change} />
+        <ChangeLine change={change}>
+          {found && !state.closed ? (
+            <PhotoStrip
+              compact
+              orderId={order.id}
+              state={state}
+              record={record}
+              about={found.id}
+              label="Picture of it"
+            />
+          ) : null}
+        </ChangeLine>
         {check && !stop && !state.closed && !state.cause ? (
           <>
             <ResultPad
@@ -230,13 +248,14 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   );
 }
 
-function ChangeLine({ change }: { readonly change?: string | undefined }) {
+function ChangeLine({ change, children }: { readonly change?: string | undefined; readonly children: ReactNode }) {
   if (!change) return null;
   return (
     <View style={styles.change}>
-      <Text kind="small" bold live testID="change">
+      <Text kind="small" bold live testID="change" style={styles.grow}>
         {change}
       </Text>
+      {children}
     </View>
   );
 }
@@ -246,5 +265,11 @@ const styles = StyleSheet.create({
   sideways: { flexDirection: 'row' },
   panel: { borderTopWidth: 1, paddingTop: space.s },
   panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
-  change: { paddingHorizontal: space.l, paddingBottom: space.xs },
+  change: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    gap: space.s,
+    paddingHorizontal: space.l,
+    paddingBottom: space.xs,
+  },
 });

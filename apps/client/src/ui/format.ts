@@ -1,4 +1,6 @@
+import { format } from 'date-fns/format';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
+import { isSameDay } from 'date-fns/isSameDay';
 
 /** Minutes and seconds left, 2:10; hours from an hour on. */
 export function clockText(seconds: number): string {
@@ -9,3 +11,7 @@ export function clockText(seconds: number): string {
 
 /** How long ago, in one unit. */
 export const ageText = (iso: string, now: number): string => formatDistanceStrict(new Date(iso), now);
+
+/** A time of day; with the day of the week when that is another day than the one of `beside`. */
+export const timeText = (ms: number, beside = Date.now()): string =>
+  format(ms, isSameDay(ms, beside) ? 'HH:mm' : 'EEE HH:mm');

@@ -179,4 +179,31 @@ describe('what the shop’s own orders say of remedies and parts', () => {
     expect(of('G1')).toMatchObject({ part: 'nozzle', maker: 'Groyne Works', machine: 'Limpet', again: true });
     expect(of('G2')).toMatchObject({ again: false });
   });
+
+  test('a life is that of the part that came off, with what it was; solvents count by filament', async () => {
+    const at = (hour: number): string => `2026-11-2${hour}T08:00:00.000Z`;
+    const fit = async (day: number, body: Record<string, unknown>): Promise<void> => {
+      const order = randomUUID();
+      const send = (one: object) => request(app).post(`/api/orders/${order}/events`).send(one).expect(201);
+      await send({ ...takenIn({ machineId: 'limpet', symptoms: [], material: 'PETG' }), at: at(day) });
+      await send({ ...message('solvent-tried', { solvent: 'acetone', softened: day === 1 }), at: at(day) });
+      await send({ ...message('part-replaced', { station: 'nozzle', part: 'nozzle', ...body }), at: at(day) });
+    };
+    await fit(1, { offer: 'hardened', maker: 'Skerry Parts', oldHours: 410 });
+    await fit(2, { offer: 'brass', oldHours: 655 });
+    const { lives, solvents } = await history();
+    const own = lives.filter(({ hours }: { hours: number }) => hours === 410 || hours === 655);
+    expect(own).toContainEqual({ part: 'nozzle', offer: 'hardened', maker: 'Skerry Parts', hours: 655, ended: true });
+    expect(own.find(({ hours }: { hours: number }) => hours === 410)).not.toMatchObject({ offer: 'hardened' });
+    expect(solvents).toContainEqual({ solvent: 'acetone', material: 'PETG', tried: 2, softened: 1 });
+  });
+
+  test('what an hour is worth is a change like any other, and is checked', async () => {
+    const rate = (hourlyRate: unknown) =>
+      request(app).put('/api/shop/changes/terms/shop').send({ op: 'change', fields: { hourlyRate } });
+    await rate(-4).expect(422);
+    const { body } = await rate(48).expect(200);
+    expect(body.changes).toContainEqual(expect.objectContaining({ kind: 'terms', fields: { hourlyRate: 48 } }));
+    await request(app).delete('/api/shop/changes/terms/shop').expect(200);
+  });
 });

@@ -50,8 +50,15 @@ function ordered(wanted: readonly string[], chosen: ReadonlyMap<string, OpenPart
  *
  * @throws RangeError when a part is not in the machine, or all ways lead in a circle.
  */
-function cheapest(machine: Machine, wanted: readonly string[], off: ReadonlySet<string>): readonly OpenPart[] {
-  const byId = new Map(machine.parts.map((part) => [part.id, waysOf(part)]));
+function cheapest(
+  machine: Machine,
+  wanted: readonly string[],
+  off: ReadonlySet<string>,
+  pinned: Readonly<Record<string, string>>,
+): readonly OpenPart[] {
+  const allowed = (part: AccessPart): readonly OpenPart[] =>
+    waysOf(part).filter(({ way = '' }) => pinned[part.id] === undefined || pinned[part.id] === way);
+  const byId = new Map(machine.parts.map((part) => [part.id, allowed(part)]));
   const least = (id: string): number => Math.min(...(byId.get(id) ?? []).map(costOf));
   for (const id of wanted) if (!byId.has(id)) throw new RangeError(`The machine has no part "${id}".`);
   let best: readonly OpenPart[] | undefined;
@@ -81,20 +88,47 @@ const kept = new WeakMap<Machine, Map<string, readonly OpenPart[]>>();
  * Parts that must come off to have the wanted ones off, each after what holds it, leaving out what is off already; the
  * cheapest of the ways there. Kept by machine: the tracer asks for the same parts thousands of times.
  *
+ * @param pinned by part, the way that the technician wants, empty for its usual one
  * @throws RangeError when a part is not in the machine, or all ways lead in a circle.
  */
 export function partsToRemove(
   machine: Machine,
   wanted: readonly string[],
   off: ReadonlySet<string>,
+  pinned: Readonly<Record<string, string>> = {},
 ): readonly OpenPart[] {
   if (wanted.every((id) => off.has(id))) return [];
   const known = kept.get(machine) ?? new Map<string, readonly OpenPart[]>();
   kept.set(machine, known);
-  const key = `${wanted.join()}|${[...off].sort().join()}`;
-  const found = known.get(key) ?? cheapest(machine, wanted, off);
+  const pins = Object.entries(pinned).map(([part, way]) => `${part}/${way}`);
+  const key = `${wanted.join()}|${[...off].sort().join()}|${pins.sort().join()}`;
+  const found = known.get(key) ?? cheapest(machine, wanted, off, pinned);
   known.set(key, found);
   return found;
+}
+
+/** One of the ways to have a part off, with the minutes of the whole opening off and on. */
+export interface WayTo {
+  /** Empty for the usual way. */
+  readonly way: string;
+  readonly name: string;
+  readonly minutes: number;
+}
+
+/** The ways of a part that lead anywhere from here, quickest first. */
+export function waysTo(machine: Machine, part: string, off: ReadonlySet<string>): readonly WayTo[] {
+  return waysOf(partWith(machine, part))
+    .flatMap(({ way = '', wayName }): WayTo[] => {
+      try {
+        const parts = partsToRemove(machine, [part], off, { [part]: way });
+        const minutes = parts.reduce((sum, one) => sum + costOf(one), 0);
+        return [{ way, name: wayName ?? 'the usual way', minutes }];
+      } catch (error) {
+        if (error instanceof RangeError) return [];
+        throw error;
+      }
+    })
+    .sort((a, b) => a.minutes - b.minutes);
 }
 
 /** Parts that are off, with the ways they came off, in an order in which they can go back. */

@@ -37,11 +37,13 @@ export function openingFor(
   bench: Pick<Bench, 'off'>,
   goals: readonly Goal[],
   ways: Readonly<Record<string, string>> = {},
+  pinned: Readonly<Record<string, string>> = {},
 ): Opening {
   const off = partsToRemove(
     machine,
     goals.flatMap((goal) => goal.parts),
     bench.off,
+    pinned,
   );
   const byId = new Map(off.map((part) => [part.id, part]));
   const all = new Set([...bench.off, ...off.map((part) => part.id)]);

@@ -4,6 +4,8 @@ import modes from './data/modes.json';
 import observations from './data/observations.json';
 import proofs from './data/proofs.json';
 import remedies from './data/remedies.json';
+import solvents from './data/solvents.json';
+import terms from './data/terms.json';
 import type { Catalogue, Check, FailureMode, Material, Remedy } from './types';
 
 /** The delivered catalogue. Weights and rates are trade judgement with no published source. */
@@ -15,6 +17,8 @@ export const deliveredCatalogue = {
   checks,
   remedies,
   materials,
+  solvents,
+  terms,
   proofs,
 } as unknown as Catalogue; // JSON widens literal unions; `catalogue.schema.json` is what checks the data (see its test)
 
@@ -32,3 +36,10 @@ export function materialOf(catalogue: Catalogue, id: string | undefined): Materi
   if (!row) throw new RangeError('The catalogue has no material "unknown".');
   return row;
 }
+
+/** What an hour at the bench is worth. */
+export const hourlyRateOf = (catalogue: Catalogue): number => {
+  const { hourlyRate } = catalogue.terms[0] ?? {};
+  if (hourlyRate === undefined) throw new RangeError('The catalogue does not say what an hour is worth.');
+  return hourlyRate;
+};

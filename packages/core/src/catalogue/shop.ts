@@ -1,15 +1,18 @@
-import type { Catalogue, Check, FailureMode, Remedy } from './types';
+import type { Catalogue, Check, FailureMode, Material, Remedy, Solvent, Terms } from './types';
 
 /**
  * The shop's own changes to the delivered catalogue, kept apart from it: a change holds only the fields that differ, so
  * that a new delivery changes everything else. Published schema: `docs/formats/shop-catalogue.schema.json`.
  */
-export const CHANGE_KINDS = ['modes', 'checks', 'remedies'] as const;
+export const CHANGE_KINDS = ['modes', 'checks', 'remedies', 'materials', 'solvents', 'terms'] as const;
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 interface Records {
   modes: FailureMode;
   checks: Check;
   remedies: Remedy;
+  materials: Material;
+  solvents: Solvent;
+  terms: Terms;
 }
 export type CatalogueRecord = Records[ChangeKind];
 
@@ -52,6 +55,9 @@ export function withShopChanges(delivered: Catalogue, shop: ShopCatalogue): Cata
     modes: changed(delivered.modes, of('modes')),
     checks: changed(delivered.checks, of('checks')),
     remedies: changed(delivered.remedies, of('remedies')),
+    materials: changed(delivered.materials, of('materials')),
+    solvents: changed(delivered.solvents, of('solvents')),
+    terms: changed(delivered.terms, of('terms')),
   };
 }
 
@@ -94,6 +100,14 @@ export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[]
   twice('modes', catalogue.modes);
   twice('checks', catalogue.checks);
   twice('remedies', catalogue.remedies);
+  twice('materials', catalogue.materials);
+  twice('solvents', catalogue.solvents);
+  catalogue.materials.forEach(({ solvents = [] }, m) =>
+    solvents.forEach((id, i) => {
+      if (!catalogue.solvents.some((solvent) => solvent.id === id))
+        say(`/materials/${m}/solvents/${i}`, `there is no solvent "${id}"`);
+    }),
+  );
   catalogue.modes.forEach((mode, m) => {
     const path = `/modes/${m}`;
     for (const [dimension, shows] of Object.entries(mode.shows)) {

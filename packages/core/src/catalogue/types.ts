@@ -168,6 +168,8 @@ export interface Remedy {
   readonly needsSolvent?: boolean;
   readonly replaces?: string;
   readonly price?: number;
+  /** What can be fitted: part, kit, whole assembly or a better design; without, `price` and `minutes` say it. */
+  readonly offers?: readonly Offer[];
   /** So often without progress, then the next rung. */
   readonly tries?: number;
   /** Price of the chance that it makes things worse, minutes. */
@@ -178,6 +180,22 @@ export interface Remedy {
   readonly outcomes?: readonly RungOutcome[];
   readonly origin: string;
   readonly retired?: boolean;
+}
+
+/** One thing that can be bought to renew a place of the path. */
+export interface Offer {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'part' | 'kit' | 'assembly' | 'upgrade';
+  readonly price: number;
+  /** Minutes of work to fit it. */
+  readonly minutes: number;
+  /** Printing hours until half of them need renewing, before the shop's own record speaks; the second with abrasive filament. */
+  readonly lifeHours: number;
+  readonly lifeHoursAbrasive?: number;
+  /** A flaw that is known of it: looked for before it is fitted. */
+  readonly flaw?: string;
+  readonly origin: string;
 }
 
 export type RungResult = 'cleared' | 'better' | 'no-change' | 'worse';
@@ -200,9 +218,32 @@ export interface Material {
   readonly printRangeC?: readonly [number, number];
   readonly dryC?: number;
   readonly dryHours?: number;
-  readonly solvent?: string;
+  /** Ids of solvents that take it, the first to be tried first. */
+  readonly solvents?: readonly string[];
   readonly traits: readonly string[];
   readonly origin: string;
+}
+
+/** A liquid that softens some plastics. */
+export interface Solvent {
+  readonly id: string;
+  readonly name: string;
+  readonly flashC: number;
+  /** Lower explosive limit, volume per cent. */
+  readonly lowerLimitPct: number;
+  /** Workplace exposure limit over a shift, ppm. */
+  readonly exposurePpm: number;
+  readonly soakHours: readonly [number, number];
+  readonly care: string;
+  readonly origin: string;
+}
+
+/** What the shop reckons with. */
+export interface Terms {
+  readonly id: string;
+  readonly name: string;
+  /** What an hour at the bench is worth, in the currency of the prices. */
+  readonly hourlyRate: number;
 }
 
 export interface Proof {
@@ -238,5 +279,8 @@ export interface Catalogue {
   readonly checks: readonly Check[];
   readonly remedies: readonly Remedy[];
   readonly materials: readonly Material[];
+  readonly solvents: readonly Solvent[];
+  /** One entry, `shop`. */
+  readonly terms: readonly Terms[];
   readonly proofs: readonly Proof[];
 }

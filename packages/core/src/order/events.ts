@@ -76,12 +76,24 @@ export interface EventBodies {
     readonly depthMm?: number;
   };
   'step-skipped': { readonly stepId: string; readonly why: string };
-  'rung-picked': { readonly station: string; readonly mode: string; readonly remedy: string };
+  'rung-picked': {
+    readonly station: string;
+    readonly mode: string;
+    readonly remedy: string;
+    /** What is to be fitted, of the remedy's offers. */
+    readonly offer?: string;
+  };
+  /** The way in which a part is to come off; absent: its usual one. */
+  'way-picked': { readonly part: string; readonly way?: string };
+  /** A solvent on a piece of the same filament: it softened, or not. */
+  'solvent-tried': { readonly solvent: string; readonly softened: boolean };
   'timer-started': { readonly timerId: string; readonly label: string; readonly minutes: number };
   'timer-stopped': { readonly timerId: string };
   'part-replaced': {
     readonly station: string;
     readonly part: string;
+    /** Which of the remedy's offers was fitted. */
+    readonly offer?: string;
     readonly maker?: string;
     readonly batch?: string;
     readonly price?: number;

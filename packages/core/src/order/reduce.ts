@@ -10,6 +10,7 @@ import { fastenersMoved } from './fasteners';
 import { benchChanged } from './heat';
 import { refuse, RefusedEvent } from './refuse';
 import { emptyOrder, type OrderState } from './state';
+import { wayPicked } from './wayPicked';
 
 export { RefusedEvent } from './refuse';
 
@@ -73,6 +74,12 @@ const apply: Step = (state, event, machine, catalogue) => {
       if (!remedyById(catalogue, event.body.remedy))
         refuse('/body/remedy', `The catalogue has no remedy "${event.body.remedy}".`);
       return { ...next, picked: event.body };
+    case 'way-picked':
+      return { ...next, pickedWays: wayPicked(state, event.body, machine) };
+    case 'solvent-tried':
+      if (!catalogue.solvents.some(({ id }) => id === event.body.solvent))
+        refuse('/body/solvent', `The catalogue has no solvent "${event.body.solvent}".`);
+      return { ...next, solvents: { ...state.solvents, [event.body.solvent]: event.body.softened } };
     case 'step-skipped':
       if (!state.cause) refuse('/type', 'There is no work plan: choose a cause first.');
       return { ...next, steps: { ...state.steps, [event.body.stepId]: { ...stamp(event), skipped: event.body.why } } };

@@ -1,11 +1,10 @@
-import { modeById, remedyById } from '../catalogue/index';
+import { hourlyRateOf, modeById, remedyById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { calibrateFeed, type FeedCalibration } from '../physics/feed';
 import { fitFeedCurve, type FeedCurve } from '../physics/feedCurve';
 import { routeOf } from '../path/route';
 import { confounded } from '../plan/confounded';
-import { HOURLY_RATE } from '../plan/ladder';
 import { leftOffOf } from '../plan/plan';
 import { stepOf } from '../plan/steps';
 import { benchAt } from './bench';
@@ -140,7 +139,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   const feed = feedOf(state);
   const curve = curveOf(machine, state);
   const worked = closed?.minutes ?? Math.round(workedMinutes(machine, catalogue, state));
-  const rate = closed?.hourlyRate ?? HOURLY_RATE;
+  const rate = closed?.hourlyRate ?? hourlyRateOf(catalogue);
   const charge = Math.round((worked / 60) * rate * 100) / 100;
   const spent = state.parts.reduce((sum, part) => sum + (part.price ?? 0), 0);
   const mixed = confounded(machine, catalogue, state, benchAt(machine, state, state.lastMs));

@@ -76,6 +76,10 @@ export interface OrderState {
   /** Further causes that are taken on in the same opening. */
   readonly also: readonly ChosenCause[];
   readonly picked?: EventBodies['rung-picked'];
+  /** By part, the way in which the technician wants it off; empty for its usual one. */
+  readonly pickedWays: Readonly<Record<string, string>>;
+  /** Whether a piece of this filament softened in a solvent. */
+  readonly solvents: Readonly<Record<string, boolean>>;
   /** In the order in which they were done or skipped. */
   readonly steps: Readonly<
     Record<string, { readonly at: string; readonly by: string; readonly override?: string; readonly skipped?: string }>
@@ -108,6 +112,8 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   power: 'off',
   off: [],
   ways: {},
+  pickedWays: {},
+  solvents: {},
   fasteners: {},
   also: [],
   steps: {},

@@ -1,5 +1,5 @@
 import { benchMinutes, priceOf, type Bench } from '../access/bench';
-import { deliveredCatalogue as catalogue, remedyById } from '../catalogue/index';
+import { deliveredCatalogue as catalogue, hourlyRateOf, remedyById } from '../catalogue/index';
 import type { RungResult } from '../catalogue/types';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
@@ -8,7 +8,7 @@ import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import { ELSEWHERE_MIN, remedyMinutes } from '../trace/repairs';
-import { HOURLY_RATE, laddersFor, type Rung } from './ladder';
+import { laddersFor, type Rung } from './ladder';
 import { planFor } from './plan';
 
 const chosen = (machine: Machine, station: string, mode: string, material = 'PLA'): OrderEvent[] => [
@@ -36,9 +36,11 @@ function costOf(machine: Machine, rungs: readonly Rung[]): number {
   let best = ELSEWHERE_MIN;
   for (const { remedy, need, chance } of rungs) {
     const price = priceOf(machine, at, need);
-    sum +=
-      left *
-      (benchMinutes(price) + remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / HOURLY_RATE + (remedy.risk ?? 0));
+    const rate = hourlyRateOf(catalogue);
+    const work = remedy.offers
+      ? Math.min(...remedy.offers.map((offer) => offer.minutes + (offer.price * 60) / rate))
+      : remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / rate;
+    sum += left * (benchMinutes(price) + work + (remedy.risk ?? 0));
     left *= 1 - chance;
     at = price.after;
     best = Math.min(best, sum + left * ELSEWHERE_MIN);

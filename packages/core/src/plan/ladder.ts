@@ -1,15 +1,14 @@
 import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
-import { materialOf, modeById } from '../catalogue/index';
-import type { Catalogue, Material, Remedy, RungOutcome } from '../catalogue/types';
+import { hourlyRateOf, materialOf, modeById } from '../catalogue/index';
+import type { Catalogue, Material, Offer, Remedy, RungOutcome } from '../catalogue/types';
 import { causesUnderWork, isCleared, triesAt } from '../order/causes';
 import type { ChosenCause, OrderState, RungTry } from '../order/state';
 import type { Machine } from '../path/machine';
 import type { Route, Stop } from '../path/route';
 import { caseOf } from '../trace/assess';
+import { clearingMinutes, offerFor } from './offers';
 import { ELSEWHERE_MIN, needOf, remedyMinutes, rungsFor } from '../trace/repairs';
 
-/** What an hour at the bench is worth, in the currency of the prices (chosen; a shop sets its own). */
-export const HOURLY_RATE = 36;
 /** What is left of a rung's chance after a try that changed nothing, and after one that made it worse (chosen). */
 const AFTER_NOTHING = 0.4;
 const AFTER_WORSE = 0.2;
@@ -25,7 +24,10 @@ export const outcomesOfRung = (remedy: Remedy): readonly RungOutcome[] => remedy
 
 /** One rung as it stands after what was tried. */
 export interface Rung {
+  /** With the price and minutes of what is to be fitted. */
   readonly remedy: Remedy;
+  /** What is to be fitted: the technician's choice, or what costs least over its life. */
+  readonly offer?: Offer;
   readonly need: Need;
   /** Chance that it clears the cause now. */
   readonly chance: number;
@@ -50,6 +52,10 @@ export interface Ladder {
   readonly next?: Rung;
 }
 
+/** Minutes of a rung's work, its price at the hourly rate among them. */
+const workOf = (remedy: Remedy, hourlyRate: number): number =>
+  clearingMinutes(remedy, hourlyRate) ?? remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / hourlyRate;
+
 const triesOf = (state: OrderState, cause: ChosenCause, remedy: Remedy): readonly RungTry[] =>
   triesAt(state, cause).filter((item) => item.remedy === remedy.id);
 
@@ -70,8 +76,6 @@ function spentBecause(remedy: Remedy, tries: readonly RungTry[]): string | undef
   return remedy.stop ?? (most === 1 ? 'tried, and nothing came of it' : `${most} tries are enough`);
 }
 
-const inMinutes = (price: number): number => (price * 60) / HOURLY_RATE;
-
 /**
  * The ladder of a cause as a decision: from the bench as it stands, the order of the rungs that are left with the least
  * expected cost (minutes, prices at the hourly rate, risk), replacing included; by dynamic programming over the rungs
@@ -80,7 +84,13 @@ const inMinutes = (price: number): number => (price * 60) / HOURLY_RATE;
 function decide(
   machine: Machine,
   bench: Bench,
-  rungs: readonly { readonly remedy: Remedy; readonly need: Need; readonly chance: number }[],
+  rungs: readonly {
+    readonly remedy: Remedy;
+    readonly need: Need;
+    readonly chance: number;
+    /** Minutes of the work, prices among them. */
+    readonly work: number;
+  }[],
 ): readonly number[] {
   const kept = new Map<string, number>();
   const best = (taken: number, at: Bench): number => {
@@ -96,9 +106,9 @@ function decide(
     return least;
   };
   const taking = (i: number, taken: number, at: Bench): number => {
-    const { remedy, need, chance } = rungs[i] as (typeof rungs)[number];
+    const { remedy, need, chance, work } = rungs[i] as (typeof rungs)[number];
     const price = priceOf(machine, at, need);
-    const cost = benchMinutes(price) + remedyMinutes(remedy) + inMinutes(remedy.price ?? 0) + (remedy.risk ?? 0);
+    const cost = benchMinutes(price) + work + (remedy.risk ?? 0);
     return cost + (1 - chance) * best(taken | (1 << i), price.after);
   };
   return rungs.map((_, i) => taking(i, 0, bench));
@@ -124,10 +134,17 @@ export function ladderFor(
   const mode = modeById(catalogue, cause.mode);
   if (!stop || !mode) throw new RangeError('The chosen cause does not belong to this machine and path.');
   const material = materialOf(catalogue, kase.material);
-  const all = rungsFor(catalogue, { mode, stop }, material, kase.failed).map((remedy) => {
+  const { picked } = state;
+  const own = picked?.station === cause.station && picked.mode === cause.mode ? picked : undefined;
+  const rate = hourlyRateOf(catalogue);
+  const all = rungsFor(catalogue, { mode, stop }, material, kase.failed).map((listed) => {
+    const offer = offerFor(listed, material, rate, own?.remedy === listed.id ? own.offer : undefined);
+    const remedy = offer ? { ...listed, price: offer.price, minutes: offer.minutes } : listed;
     const tries = triesOf(state, cause, remedy);
     return {
       remedy,
+      offer,
+      work: workOf(listed, rate),
       need: needOf(machine, route, { stop }, remedy, material),
       chance: chanceOf(remedy, tries),
       spent: spentBecause(remedy, tries),
@@ -136,7 +153,7 @@ export function ladderFor(
   const open = all.filter((rung) => rung.spent === undefined);
   const expected = decide(machine, bench, open);
   const rungs = all
-    .map(({ remedy, need, chance, spent }): Rung => {
+    .map(({ remedy, offer, need, chance, spent }): Rung => {
       const wish = wished(machine, material, remedy, need);
       return {
         remedy,
@@ -146,14 +163,13 @@ export function ladderFor(
         price: remedy.price ?? 0,
         risk: remedy.risk ?? 0,
         expectedMinutes: expected[open.findIndex((rung) => rung.remedy === remedy)] ?? Infinity,
+        ...(offer ? { offer } : {}),
         ...(spent === undefined ? {} : { spent }),
         ...(wish === undefined ? {} : { wishedC: wish }),
       };
     })
     .sort((a, b) => a.expectedMinutes - b.expectedMinutes);
-  const { picked } = state;
-  const own = picked?.station === cause.station && picked.mode === cause.mode ? picked.remedy : undefined;
-  const next = rungs.find((rung) => rung.remedy.id === own) ?? rungs.find((rung) => rung.spent === undefined);
+  const next = rungs.find((rung) => rung.remedy.id === own?.remedy) ?? rungs.find((rung) => rung.spent === undefined);
   return { cause, stop, cleared: isCleared(state, cause), rungs, ...(next ? { next } : {}) };
 }
 

@@ -1,8 +1,9 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
-import { partWith } from '../access/closure';
+import { partWith, waysTo } from '../access/closure';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
 import { phaseOf } from '../order/phase';
+import { judge } from '../order/reduce';
 import { recordOf } from '../order/report';
 import { recordMarkdown } from '../order/reportMarkdown';
 import type { OrderState } from '../order/state';
@@ -149,6 +150,21 @@ describe('heat, power and safety', () => {
       chosen(dunlin, 'extruder', 'gears-worn', [event('bench-changed', { power: 'on', targetC: 208, readingC: 208 })]),
     ).steps.find((item) => item.sets?.power === 'off');
     expect(switchOff && heldBecause(switchOff, { temperatureC: 150, power: 'on', off })).toMatch(/below 100 °C/);
+  });
+
+  test('a part comes off the way one picks, at its price; a way that leads nowhere is refused', () => {
+    const renew = event('rung-picked', { station: 'liner', mode: 'liner-plug', remedy: 'renew-liner' });
+    const events = [...chosen(whelk, 'liner', 'liner-plug'), renew];
+    const opened = (more: OrderEvent[]) =>
+      ids(plan(whelk, [...events, ...more]).steps).filter((id) => /^(open|close):/.test(id));
+    const [cheapest, other] = waysTo(whelk, 'hot-end', new Set());
+    expect(opened([])).toContain(`open:hot-end${cheapest?.way ? `/${cheapest.way}` : ''}`);
+    const pick = event('way-picked', { part: 'hot-end', ...(other?.way ? { way: other.way } : {}) });
+    expect(opened([pick])).toContain(`open:hot-end${other?.way ? `/${other.way}` : ''}`);
+    expect(opened([pick])).toContain(`close:hot-end${other?.way ? `/${other.way}` : ''}`);
+    expect(plan(whelk, [...events, pick]).handsOnMinutes).toBeGreaterThan(plan(whelk, events).handsOnMinutes);
+    const nowhere = event('way-picked', { part: 'hot-end', way: 'through-the-bed' });
+    expect(() => judge(whelk, catalogue, events, nowhere)).toThrow(/no part "hot-end" that comes off/);
   });
 
   test('material and path decide the temperature: the lined path caps nylon', () => {

@@ -74,7 +74,7 @@ function goalsOf(machine: Machine, catalogue: Catalogue, state: OrderState, ladd
     const { heat, power, hotC, parts } = rung.need;
     const byHand = rung.remedy.cautions?.includes('support-head');
     goals.push({
-      id: `rung:${cause.station}:${cause.mode}:${rung.remedy.id}`,
+      id: `rung:${cause.station}:${cause.mode}:${rung.remedy.id}${rung.offer ? `/${rung.offer.id}` : ''}`,
       parts,
       minutes: rung.remedy.minutes,
       heat,
@@ -141,7 +141,7 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   const off = new Set(
     [...bench.off].filter((id) => leftOff[id] === undefined || goals.some((g) => g.parts.includes(id))),
   );
-  const { tasks } = openingFor(machine, { off }, goals, state.ways);
+  const { tasks } = openingFor(machine, { off }, goals, state.ways, state.pickedWays);
   const { temperatureC, targetC = 0, power, coldSure = true } = bench;
   const start = { temperatureC, targetC, power, coldSure };
   const { turns, handsOnMinutes, waitingMinutes, exact }: Schedule = schedule(refitted(machine, state), start, tasks);

@@ -1,7 +1,7 @@
 import type { Need } from '../access/bench';
 import { partWith } from '../access/closure';
 import { materialOf, remedyById } from '../catalogue/index';
-import type { Catalogue, Material, Remedy, RungOutcome } from '../catalogue/types';
+import type { Catalogue, Material, Offer, Remedy, RungOutcome, Solvent } from '../catalogue/types';
 import type { EventBodies } from '../order/events';
 import type { Fastener, Machine, Station } from '../path/machine';
 import { stationById } from '../path/machine';
@@ -10,6 +10,7 @@ import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C } from '../physics/heat';
 import { mouthFor } from '../trace/places';
 import { needOf } from '../trace/repairs';
 import { outcomesOfRung } from './ladder';
+import { offersOf } from './offers';
 import { withRules } from './rules';
 
 export type StepKind = 'heat' | 'cool' | 'wait' | 'power' | 'unload' | 'raise' | 'open' | 'rung' | 'close';
@@ -43,6 +44,10 @@ export interface PlanStep {
   readonly opens?: string;
   readonly closes?: string;
   readonly replaces?: string;
+  /** What is fitted. */
+  readonly offer?: Offer;
+  /** What may take the plastic, to be tried on a piece first. */
+  readonly solvents?: readonly Solvent[];
 }
 
 /** Hands-on minutes of the steps that every plan shares (estimates of this project). */
@@ -70,13 +75,26 @@ export function stepId(key: string, history: Iterable<string>): string {
 
 export const keyOf = (id: string): string => id.replace(/#\d+$/, '');
 
+/** Solvents that take a plastic, the first to be tried first. */
+export const solventsOf = (catalogue: Catalogue, material: Material): readonly Solvent[] =>
+  (material.solvents ?? []).flatMap((id) => catalogue.solvents.find((solvent) => solvent.id === id) ?? []);
+
 /** Text with the values that this machine and filament give. */
-function filled(text: string, machine: Machine, material: Material, station: Station, hotC: number): string {
+function filled(
+  text: string,
+  { machine, catalogue }: Writing,
+  material: Material,
+  station: Station,
+  hotC: number,
+): string {
+  const solvents = solventsOf(catalogue, material)
+    .map(({ name }) => name)
+    .join(', or ');
   const pull = `${Math.min(material.pullC, machine.heat.limitC)} °C (nylon about 150 °C)`;
   return text
     .replaceAll('{temp}', `${Math.round(hotC)} °C`)
     .replaceAll('{pull}', pull)
-    .replaceAll('{solvent}', material.solvent ?? 'none that spares the metal: replace instead')
+    .replaceAll('{solvent}', solvents || 'none that spares the metal: replace instead')
     .replaceAll('{station}', station.name);
 }
 
@@ -162,29 +180,26 @@ function partStep(machine: Machine, kind: 'open' | 'close', id: string, way: str
   };
 }
 
-function rungStep(
-  { machine, catalogue, route, material: id }: Writing,
-  station: string,
-  mode: string,
-  remedy: Remedy,
-): Body {
+function rungStep(writing: Writing, station: string, mode: string, remedy: Remedy, offerId: string | undefined): Body {
+  const { machine, catalogue, route, material: id } = writing;
   const stop = route.stops.find((candidate) => candidate.station.id === station);
   const material = materialOf(catalogue, id);
   if (!stop) throw new RangeError(`"${station}" is not on this path.`);
   const need = needOf(machine, route, { stop }, remedy, material);
   const mouth = remedy.needs === 'mouth' ? mouthFor(route, stop.index)?.station.name : undefined;
   const { heat, power, hotC } = need;
+  const offer = offersOf(remedy).find((candidate) => candidate.id === offerId);
   return {
     ...plain,
     phase: 'Clear or replace',
     kind: 'rung',
     title: `${remedy.name}: ${stop.station.name}`,
-    how: `${mouth && mouth !== stop.station.name ? `In at ${mouth}. ` : ''}${withRules(filled(remedy.how, machine, material, stop.station, hotC), route)}`,
+    how: `${mouth && mouth !== stop.station.name ? `In at ${mouth}. ` : ''}${withRules(filled(remedy.how, writing, material, stop.station, hotC), route)}`,
     station,
     mode,
     remedy: remedy.id,
     need: { heat, power, hotC },
-    minutes: remedy.minutes,
+    minutes: offer?.minutes ?? remedy.minutes,
     waitMinutes: remedy.waitMinutes ?? 0,
     tools: remedy.tools ?? [],
     cautions: remedy.cautions ?? [],
@@ -192,6 +207,8 @@ function rungStep(
     ...(remedy.measures ? { measures: remedy.measures } : {}),
     ...(remedy.stop ? { stop: remedy.stop } : {}),
     ...(remedy.replaces ? { replaces: remedy.replaces } : {}),
+    ...(offer ? { offer } : {}),
+    ...(remedy.needsSolvent ? { solvents: solventsOf(catalogue, material) } : {}),
   };
 }
 
@@ -268,10 +285,11 @@ export function stepOf(id: string, writing: Writing): PlanStep {
           return partStep(writing.machine, kind, part, way);
         }
         case 'rung': {
-          const [station = '', mode = '', remedyId = ''] = rest.split(':');
+          const [station = '', mode = '', what = ''] = rest.split(':');
+          const [remedyId = '', offerId] = what.split('/');
           const remedy = remedyById(writing.catalogue, remedyId);
           return remedy && stationById(writing.machine, station)
-            ? rungStep(writing, station, mode, remedy)
+            ? rungStep(writing, station, mode, remedy, offerId)
             : unknownStep(key);
         }
         default:

@@ -39,7 +39,7 @@ export function rungsFor(
     .filter((remedy): remedy is Remedy => remedy !== undefined && !remedy.retired)
     .filter((remedy) => !tried.has(remedy.id))
     .filter((remedy) => remedy.boreAtLeastMm === undefined || bore === undefined || bore >= remedy.boreAtLeastMm)
-    .filter((remedy) => !remedy.needsSolvent || material.solvent !== undefined)
+    .filter((remedy) => !remedy.needsSolvent || (material.solvents ?? []).length > 0)
     .filter(
       (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.id === 'unknown',
     );

@@ -1,0 +1,78 @@
+import {
+  hourlyRateOf,
+  materialOf,
+  offersOf,
+  pricedOffers,
+  remedyById,
+  remedyMinutes,
+  type Offer,
+  type PricedOffer,
+  type Rung,
+} from '@zealous/core';
+import { StyleSheet, View } from 'react-native';
+import { useShopHistoryQuery } from '../data/api';
+import { useCatalogue } from '../data/useCatalogue';
+import { Tap } from '../ui/Tap';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+
+const KINDS: Readonly<Record<Offer['kind'], string>> = {
+  part: 'part',
+  kit: 'kit',
+  assembly: 'whole assembly',
+  upgrade: 'better design',
+};
+const money = (x: number): string => (Number.isInteger(x) ? `${x}` : x.toFixed(2));
+const hours = (x: number): string => `${Math.round(x / 50) * 50} h`;
+
+/** Part, kit, assembly or better design: what each costs now and over its life, and the one that is to be fitted. */
+export function OffersCard({
+  rung,
+  material,
+  onPick,
+}: {
+  readonly rung: Rung;
+  readonly material: string | undefined;
+  readonly onPick: (offer: string) => void;
+}) {
+  const catalogue = useCatalogue();
+  const lives = useShopHistoryQuery().data?.lives ?? [];
+  const listed = remedyById(catalogue, rung.remedy.id);
+  if (!listed || offersOf(listed).length < 2) return null;
+  const there = rung.minutes - remedyMinutes(rung.remedy);
+  const offers = pricedOffers(listed, materialOf(catalogue, material), hourlyRateOf(catalogue), there, lives);
+  const least = Math.min(...offers.map(({ cost }) => cost));
+  return (
+    <View style={styles.list} role="group" aria-label="What is fitted">
+      <Text bold>What is fitted</Text>
+      {offers.map((item, i) => (
+        <Tap
+          key={item.offer.id}
+          label={item.offer.name}
+          {...(item.offer.id === rung.offer?.id ? { icon: 'check' as const } : {})}
+          hint={item.offer.id === rung.offer?.id ? 'This is in the plan' : 'Fit this one'}
+          listed
+          onPress={() => onPick(item.offer.id)}
+        >
+          <Text kind="small" tone="soft">
+            {lineOf(item)}
+          </Text>
+          {i === 0 || item.cost === least ? (
+            <Text kind="small" bold tone="deed">
+              {[i === 0 ? 'Least over its life' : '', item.cost === least ? 'Least now' : '']
+                .filter(Boolean)
+                .join(' · ')}
+            </Text>
+          ) : null}
+        </Tap>
+      ))}
+    </View>
+  );
+}
+
+function lineOf({ offer, cost, lifeHours, perThousandHours, speak }: PricedOffer): string {
+  const life = `half last ${hours(lifeHours)}${speak > 0 ? ` (${speak} here speak)` : ''}`;
+  return `${KINDS[offer.kind]} · ${money(offer.price)} and ${offer.minutes} min: ${money(cost)} now with the way there · ${life} · ${Math.round(perThousandHours)} in 1000 h`;
+}
+
+const styles = StyleSheet.create({ list: { gap: space.s } });
