@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { parentPort, workerData } from 'node:worker_threads';
-import { deliveredCatalogue } from '@zealous/core';
+import { deliveredCatalogue, type Catalogue } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
 import { drawOrder, followTracer } from '@zealous/core/practice';
-import { seeded, taught, worldOf } from './worlds';
+import { luckOf, seeded, taught, worldOf } from './worlds';
 
 export interface LearningJob {
   readonly file: string;
@@ -12,21 +12,33 @@ export interface LearningJob {
   readonly seed: number;
 }
 
-/** Minutes of the same order with what was delivered, what was learned, and the world as it is. */
-export type Triple = readonly [delivered: number, learned: number, knowing: number];
+/** What is believed: what was delivered, what was learned, the world as it is, and halves of it. */
+export const BELIEFS = ['delivered', 'learned', 'knowing', 'knowing weights', 'knowing shows'] as const;
+/** Minutes of the same order, by belief. */
+export type Minutes = Readonly<Record<(typeof BELIEFS)[number], number>>;
 
-function run({ file, world, orders, seed }: LearningJob): readonly Triple[] {
+/** A catalogue with the weights of another. */
+const withWeights = (catalogue: Catalogue, of: Catalogue): Catalogue => ({
+  ...catalogue,
+  modes: catalogue.modes.map((mode, i) => ({ ...mode, weight: of.modes[i]?.weight ?? mode.weight })),
+});
+
+function run({ file, world, orders, seed }: LearningJob): readonly Minutes[] {
   const machine = parseMachine(JSON.parse(readFileSync(file, 'utf8')));
   const truth = worldOf(seed, world);
-  const beliefs = [deliveredCatalogue, taught(machine, truth, seed + 31 * world), truth];
-  return Array.from({ length: orders }, (_, i): Triple => {
-    const [delivered, learned, knowing] = beliefs.map(
-      (belief) =>
-        followTracer(drawOrder(machine, truth, seeded(seed + 1000 * world + i), belief), seeded(seed * 2 + i), {
-          depth: 2,
-        }).minutes,
-    ) as [number, number, number];
-    return [delivered, learned, knowing];
+  const beliefs: Readonly<Record<keyof Minutes, Catalogue>> = {
+    delivered: deliveredCatalogue,
+    learned: taught(machine, truth, seed + 31 * world),
+    knowing: truth,
+    'knowing weights': withWeights(deliveredCatalogue, truth),
+    'knowing shows': withWeights(truth, deliveredCatalogue),
+  };
+  return Array.from({ length: orders }, (_, i): Minutes => {
+    const minutes = BELIEFS.map((name) => {
+      const hidden = drawOrder(machine, truth, seeded(seed + 1000 * world + i), beliefs[name]);
+      return [name, followTracer(hidden, luckOf(seed * 2 + 1000 * world + i), { depth: 2 }).minutes];
+    });
+    return Object.fromEntries(minutes) as Minutes;
   });
 }
 

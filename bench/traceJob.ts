@@ -11,10 +11,10 @@ import {
   lookByHabit,
   renewByHabit,
   type HiddenOrder,
-  type Random,
+  type Luck,
   type Tally,
 } from '@zealous/core/practice';
-import { LEARNED_ORDERS, seeded, taught, worldOf } from './worlds';
+import { LEARNED_ORDERS, luckOf, seeded, taught, worldOf } from './worlds';
 
 export type World = 'own' | 'perturbed' | 'wrong findings';
 export interface Job {
@@ -26,14 +26,14 @@ export interface Job {
   readonly seed: number;
 }
 
-export const POLICIES: Readonly<Record<string, (hidden: HiddenOrder, random: Random, wrong: number) => Tally>> = {
-  'tracer, one step': (hidden, random, wrong) => followTracer(hidden, random, { depth: 1, wrong }),
-  tracer: (hidden, random, wrong) => followTracer(hidden, random, { depth: 2, wrong }),
-  'information a minute': (hidden, random, wrong) => followInformation(hidden, random, wrong),
+export const POLICIES: Readonly<Record<string, (hidden: HiddenOrder, luck: Luck, wrong: number) => Tally>> = {
+  'tracer, one step': (hidden, luck, wrong) => followTracer(hidden, luck, { depth: 1, wrong }),
+  tracer: (hidden, luck, wrong) => followTracer(hidden, luck, { depth: 2, wrong }),
+  'information a minute': (hidden, luck, wrong) => followInformation(hidden, luck, wrong),
   ...Object.fromEntries(
     HABITS.flatMap((habit) => [
-      [`${habit.name}, looking`, (h: HiddenOrder, r: Random, w: number) => lookByHabit(habit, h, r, w)],
-      [`${habit.name}, renewing`, (h: HiddenOrder, r: Random) => renewByHabit(habit, h, r)],
+      [`${habit.name}, looking`, (h: HiddenOrder, r: Luck, w: number) => lookByHabit(habit, h, r, w)],
+      [`${habit.name}, renewing`, (h: HiddenOrder, r: Luck) => renewByHabit(habit, h, r)],
     ]),
   ),
 };
@@ -59,7 +59,7 @@ export function run({ file, world, policy, from, to, seed }: Job): readonly Tall
   for (let i = from; i < to; i++) {
     const w = i % worlds.length;
     const hidden = drawOrder(machine, worlds[w] as Catalogue, seeded(seed + i), beliefs[w]);
-    tallies.push(follow(hidden, seeded(seed * 2 + i), world === 'wrong findings' ? WRONG : 0));
+    tallies.push(follow(hidden, luckOf(seed * 2 + i), world === 'wrong findings' ? WRONG : 0));
   }
   return tallies;
 }

@@ -1,5 +1,5 @@
 import type { Catalogue, Check, FailureMode, Shows } from '../catalogue/types';
-import { noCounts, type Counts, type Learned } from './counts';
+import { noCounts, type Counts, type Learned, type ModeCount } from './counts';
 
 /**
  * How many occurrences the catalogue's own word is worth before the counts outweigh it (chosen; about what a weight that
@@ -9,21 +9,41 @@ const WEIGHT_STRENGTH = { shop: 3, family: 12, machine: 20 } as const;
 const SHOWS_STRENGTH = 7;
 const CHECK_STRENGTH = 25;
 
-/** Gamma–Poisson, which for shares is the Dirichlet: (prior + found) / (prior + expected). */
-const credible = (strength: number, found: number, expected: number): number =>
-  (strength + found) / (strength + expected);
+/** What is believed of a factor: gamma, by its mean and its shape. */
+interface Belief {
+  readonly mean: number;
+  readonly shape: number;
+}
 
-/** By how much a mode's weight is moved by the shop, then its family, then the machine, each against what came before. */
+/** Gamma–Poisson, which for shares is the Dirichlet. */
+const seen = ({ mean, shape }: Belief, { found, expected }: ModeCount): Belief => ({
+  mean: (shape + found) / (shape / mean + expected),
+  shape: shape + found,
+});
+
+/** A closer group differs from what it belongs to: the same mean, less certain (squared spreads of the factors add up). */
+const closer = ({ mean, shape }: Belief, strength: number): Belief => ({
+  mean,
+  shape: 1 / (1 / shape + 1 / strength),
+});
+
+const without = (whole: ModeCount | undefined, part: ModeCount | undefined): ModeCount => ({
+  found: Math.max(0, (whole?.found ?? 0) - (part?.found ?? 0)),
+  expected: Math.max(0, (whole?.expected ?? 0) - (part?.expected ?? 0)),
+});
+
+/**
+ * By how much a mode's weight is moved: by the rest of the shop, then the rest of the machine's family, then the machine
+ * itself, so that no order counts twice.
+ */
 export function weightFactor(
   mode: string,
   levels: { readonly shop: Counts; readonly family: Counts; readonly machine: Counts },
 ): number {
-  let factor = 1;
-  for (const level of ['shop', 'family', 'machine'] as const) {
-    const count = levels[level].modes[mode];
-    if (count) factor *= credible(WEIGHT_STRENGTH[level], count.found, count.expected * factor);
-  }
-  return factor;
+  const [shop, family, machine] = [levels.shop, levels.family, levels.machine].map(({ modes }) => modes[mode]);
+  const elsewhere = seen({ mean: 1, shape: WEIGHT_STRENGTH.shop }, without(shop, family));
+  const kin = seen(closer(elsewhere, WEIGHT_STRENGTH.family), without(family, machine));
+  return seen(closer(kin, WEIGHT_STRENGTH.machine), without(machine, undefined)).mean;
 }
 
 /** Dirichlet: the catalogue's shares as pseudo-counts, the shop's counts added. */
@@ -40,15 +60,15 @@ function movedShows(shows: Shows, counts: Readonly<Record<string, number>>): Sho
 const READS = 'reads:';
 
 function movedMode(mode: FailureMode, factor: number, counts: Counts): FailureMode {
-  const seen = counts.shows[mode.id];
+  const shown = counts.shows[mode.id];
   const weight = mode.weight * factor;
-  if (!seen) return { ...mode, weight };
+  if (!shown) return { ...mode, weight };
   const shows = Object.entries(mode.shows).map(([dimension, values]) => [
     dimension,
-    seen[dimension] ? movedShows(values, seen[dimension]) : values,
+    shown[dimension] ? movedShows(values, shown[dimension]) : values,
   ]);
   const reads = Object.entries(mode.reads ?? {}).map(([name, reading]) => {
-    const count = seen[READS + name];
+    const count = shown[READS + name];
     const p = count ? (movedShows({ off: reading.p }, count)['off'] ?? reading.p) : reading.p;
     return [name, { ...reading, p }];
   });

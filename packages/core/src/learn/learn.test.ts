@@ -94,6 +94,12 @@ describe('what the counts move', () => {
     expect(weightFactor('stub', { shop, family: noCounts, machine: noCounts })).toBeCloseTo(7 / 5, 12);
   });
 
+  // The factor of one machine's mode alone: its shape is 1 / (1/3 + 1/12 + 1/20) = 15/7, so (15/7 + 8) / (15/7 + 4) = 71/43.
+  test('by hand: the orders of the only machine count once, not once a level', () => {
+    const counts: Counts = { ...noCounts, orders: 10, modes: { stub: { found: 8, expected: 4 } } };
+    expect(weightFactor('stub', { shop: counts, family: counts, machine: counts })).toBeCloseTo(71 / 43, 12);
+  });
+
   // Beta–binomial: a check missed 5 of 50; the catalogue's word counts as 25.
   test('by hand: how often a check misses', () => {
     const count = { present: 50, missed: 5, absent: 0, false: 0 };

@@ -19,7 +19,7 @@ import {
 } from '../trace/repairs';
 import { sharedError } from '../trace/witness';
 import { allWays, resultShares } from '../trace/ways';
-import { pick, type HiddenOrder, type Random } from './hidden';
+import { pick, type HiddenOrder, type Luck } from './hidden';
 
 export interface Tally {
   /** Bench minutes to a proved repair: hands-on in full, waiting at half. */
@@ -69,7 +69,7 @@ export class BenchWork {
 
   constructor(
     readonly hidden: HiddenOrder,
-    private readonly random: Random,
+    private readonly draw: Luck,
     /** Share of findings that are noted down wrongly. */
     private readonly wrong = 0,
   ) {
@@ -108,7 +108,9 @@ export class BenchWork {
       const share = sharedError(witness(earlier), witness(place));
       if (share > (kin?.share ?? 0)) kin = { share, u };
     }
-    const u = kin && this.random() < kin.share ? kin.u : this.random();
+    const again = this.findings.filter(({ key }) => key === place.key).length;
+    const u =
+      kin && this.draw(`repeats ${place.key} ${again}`) < kin.share ? kin.u : this.draw(`answer ${place.key} ${again}`);
     this.luck.push({ place, u });
     return u;
   }
@@ -141,16 +143,18 @@ export class BenchWork {
 
   /** A number within the band that came out, as the faults spread it there. */
   private reading(place: CheckAtPlace, { result, low = 0, high = 0 }: Outcome): number {
-    const grid = Array.from({ length: GRID }, (_, i) => low + ((i + this.random()) / GRID) * (high - low));
+    const within = this.draw(`within ${place.key}`);
+    const grid = Array.from({ length: GRID }, (_, i) => low + ((i + within) / GRID) * (high - low));
     const [a] = this.left;
     const look = lookOf(place.check);
-    if (!a || !look) return grid[Math.floor(this.random() * GRID)] ?? low;
+    const at = this.draw(`reading ${place.key}`);
+    if (!a || !look) return grid[Math.floor(at * GRID)] ?? low;
     const under = answersUnder(this.hidden.truth, place, a);
     return (
       grid[
         pick(
           grid.map((value) => overall(look, a, under({ result, value }))),
-          this.random,
+          () => at,
         )
       ] ?? low
     );
@@ -172,8 +176,8 @@ export class BenchWork {
     const chances = this.chances(place, outcomes);
     const u = this.luckOf(place);
     let index = pick(chances, () => u);
-    if (this.wrong > 0 && this.random() < this.wrong)
-      index = (index + 1 + Math.floor(this.random() * (outcomes.length - 1))) % outcomes.length;
+    if (this.wrong > 0 && this.draw(`wrong ${place.key}`) < this.wrong)
+      index = (index + 1 + Math.floor(this.draw(`noted ${place.key}`) * (outcomes.length - 1))) % outcomes.length;
     const answer = outcomes[index];
     if (!answer) throw new Error(`${place.key} has no answers`);
     const value = answer.low === undefined || answer.high === undefined ? {} : { value: this.reading(place, answer) };
@@ -193,7 +197,9 @@ export class BenchWork {
     // What is open is closed for the proof.
     this.minutes += benchMinutes(price) + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
     this.bench = { ...price.after, off: new Set() };
-    this.left = this.left.filter((fault) => fault.stop.station.id !== station || this.random() >= cures);
+    this.left = this.left.filter(
+      (fault) => fault.stop.station.id !== station || this.draw(`cured ${fault.id} ${remedy.id}`) >= cures,
+    );
     return this.hidden.faults.length > 0 && this.left.length === 0;
   }
 

@@ -11,6 +11,12 @@ import { elsewhereLikelihood, priorOf, UNLISTED_SYMPTOM } from '../trace/suspici
 export type Random = () => number;
 
 /**
+ * Uniform on [0, 1), by what it is drawn for. Where the same thing always draws the same number, two policies meet the same
+ * answers and cures in an order, and differ by their decisions only.
+ */
+export type Luck = (what: string) => number;
+
+/**
  * A machine with a fault that nobody has seen, and what its owner says. No fault is one that is on no list; two happen
  * together now and then. The modes show for certain what these faults show, so that two checks of one thing agree but for
  * their own errors.

@@ -4,16 +4,16 @@ import { decide } from '../trace/decide';
 import { modelOf, type Model } from '../trace/model';
 import { evidenceOf, weigh } from '../trace/suspicion';
 import { afterFailure, BenchWork, type Tally } from './benchWork';
-import type { HiddenOrder, Random } from './hidden';
+import type { HiddenOrder, Luck } from './hidden';
 
 /** Repairs once a place is suspected this much, or nothing tells more (chosen). */
 const SURE = 0.7;
 const TELLS_NOTHING = 0.05;
 
 /** A common yardstick: most information a minute, the bench's state left out of account, repair once fairly sure. */
-export function followInformation(hidden: HiddenOrder, random: Random, wrong = 0): Tally {
+export function followInformation(hidden: HiddenOrder, luck: Luck, wrong = 0): Tally {
   const { kase } = hidden;
-  const work = new BenchWork(hidden, random, wrong);
+  const work = new BenchWork(hidden, luck, wrong);
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   const byKey = new Map(work.places.map((place) => [place.key, place]));

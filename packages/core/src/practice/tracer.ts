@@ -5,7 +5,7 @@ import { modelOf, type Model } from '../trace/model';
 import { checksFor } from '../trace/places';
 import { evidenceOf, weigh } from '../trace/suspicion';
 import { afterFailure, BenchWork, type Tally } from './benchWork';
-import type { HiddenOrder, Random } from './hidden';
+import type { HiddenOrder, Luck } from './hidden';
 
 const MOST_TURNS = 60;
 
@@ -15,9 +15,9 @@ export interface TracerOptions {
 }
 
 /** Follows the tracer's advice to a proved repair. */
-export function followTracer(hidden: HiddenOrder, random: Random, { depth = 2, wrong = 0 }: TracerOptions = {}): Tally {
+export function followTracer(hidden: HiddenOrder, luck: Luck, { depth = 2, wrong = 0 }: TracerOptions = {}): Tally {
   const { kase } = hidden;
-  const work = new BenchWork(hidden, random, wrong);
+  const work = new BenchWork(hidden, luck, wrong);
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   const places = checksFor(kase.catalogue, kase.machine, route);
