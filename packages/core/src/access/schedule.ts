@@ -148,6 +148,30 @@ const sideClash = (task: Task, done: ReadonlySet<string>, tasks: readonly Task[]
       done.has(other.id.replace('close:', 'open:')),
   );
 
+/** Whether time may pass without changing what the machine is ready for: at its target, or cold and known to be. */
+const steady = ({ temperatureC, targetC, coldSure }: Moment): boolean =>
+  targetC > 0 ? Math.abs(temperatureC - targetC) < 1e-6 : temperatureC <= SAFE_TO_TOUCH_C && coldSure !== false;
+
+/**
+ * A task that wants just the heat there is, and costs nothing but itself, is done at once when the machine is steady: put off
+ * it could only cost more, and what comes after it finds the machine the same. Not one that would open a side
+ * while another is still to be opened, which it would keep shut; nor one that any heat suits, which can fill a wait.
+ */
+const atOnce = (now: Moment, choices: readonly Done[], left: readonly Task[]): Done | undefined =>
+  steady(now)
+    ? choices.find(
+        ({ task, target, switched, waitMinutes }) =>
+          task.heat !== 'any' &&
+          !(
+            task.kind === 'open' &&
+            left.some(({ kind, side }) => kind === 'open' && side !== undefined && side !== (task.side ?? side))
+          ) &&
+          target === undefined &&
+          switched === undefined &&
+          waitMinutes === 0,
+      )
+    : undefined;
+
 /**
  * The order of tasks with the fewest bench minutes (work in full, waiting at half), each after what comes before it, with
  * heat and power changed on the way: what can be done while the machine heats or cools is done then. One side of a mirrored
@@ -184,7 +208,12 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
     const all = choices(mask, now);
     if (all.length === 0) throw new RangeError('Some steps wait for each other in a circle.');
     states++;
-    let list = all;
+    const free = atOnce(
+      now,
+      all,
+      tasks.filter((_, i) => !(mask & (1n << BigInt(i)))),
+    );
+    let list = free ? [free] : all;
     if (states > MOST_STATES) {
       exact = false;
       // What fits the machine as it stands, first; then in the order given.
