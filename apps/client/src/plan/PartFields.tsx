@@ -109,7 +109,7 @@ export function PartFields({
 
 const styles = StyleSheet.create({
   column: { gap: space.s },
-  row: { flexDirection: 'row', gap: space.s },
+  row: { flexDirection: 'row', alignItems: 'flex-end', gap: space.s },
   grow: { flex: 1 },
   start: { alignSelf: 'flex-start' },
 });

@@ -85,5 +85,5 @@ export function BetCard({ order }: { readonly order: OrderPartProps['order'] }) 
 const styles = StyleSheet.create({
   start: { alignSelf: 'flex-start' },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  field: { flexGrow: 1, minWidth: 140 },
+  field: { flexGrow: 1, flexBasis: 140, minWidth: 0 },
 });

@@ -162,5 +162,5 @@ function Curve({ points, fit }: { readonly points: readonly FedAt[]; readonly fi
 const styles = StyleSheet.create({
   start: { alignSelf: 'flex-start' },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  field: { flexGrow: 1, minWidth: 140 },
+  field: { flexGrow: 1, flexBasis: 140, minWidth: 0 },
 });

@@ -82,11 +82,17 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                       <Tap
                         label={`Heating to ${Math.round(hotC)} °C now`}
                         icon="heat"
+                        kind="main"
                         onPress={() => record('bench-changed', { targetC: Math.round(hotC), power: 'on' })}
                       />
                     ) : null}
                     {proof.heat !== 'hot' && proof.power === 'on' ? (
-                      <Tap label="Switched on" icon="power" onPress={() => record('bench-changed', { power: 'on' })} />
+                      <Tap
+                        label="Switched on"
+                        icon="power"
+                        kind="main"
+                        onPress={() => record('bench-changed', { power: 'on' })}
+                      />
                     ) : null}
                   </View>
                 ) : null}
@@ -100,7 +106,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                   <View style={styles.row}>
                     <Tap
                       label="Yes"
-                      kind="main"
+                      {...(held ? {} : { kind: 'main' as const })}
                       onPress={() => record('proof-recorded', { proof: proof.id, passed: true })}
                       style={styles.grow}
                     />

@@ -16,6 +16,11 @@ export function ToolsScreen() {
             Cut length, tightest bend, slack, and what happens to retraction
           </Text>
         </Tap>
+        <Tap label="Part lives" listed onPress={() => router.push('/tools/lives')}>
+          <Text kind="small" tone="soft">
+            How long nozzles, tubes, gears and the rest last here, and whose were renewed again
+          </Text>
+        </Tap>
       </View>
     </Page>
   );

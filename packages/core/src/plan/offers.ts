@@ -45,12 +45,20 @@ export function clearingMinutes(remedy: Remedy, hourlyRate: number): number | un
     : Math.min(...offers.map(({ price, minutes }) => minutes + (price * 60) / hourlyRate));
 }
 
+/** Lives that speak for an offer; those that do not say what it was speak for the first, the one that machines come with. */
+export const livesOf = (remedy: Remedy, offer: Offer, lives: readonly PartLife[]): readonly PartLife[] =>
+  lives.filter(
+    (life) =>
+      life.part === remedy.replaces &&
+      (life.offer === undefined ? offersOf(remedy)[0]?.id === offer.id : life.offer === offer.id),
+  );
+
 /**
  * Part, kit, assembly or upgrade: what each costs over its life, cheapest first. The way to the place is paid again at every
  * renewal, so a long life counts for more where it is far to get at.
  *
  * @param thereMin bench minutes to get there, whatever is fitted
- * @param lives on record; those that do not say what it was speak for the first offer, the one that machines come with
+ * @param lives on record
  */
 export function pricedOffers(
   remedy: Remedy,
@@ -60,10 +68,8 @@ export function pricedOffers(
   lives: readonly PartLife[],
 ): readonly PricedOffer[] {
   return offersOf(remedy)
-    .map((offer, i): PricedOffer => {
-      const own = lives.filter(
-        (life) => life.part === remedy.replaces && (life.offer === undefined ? i === 0 : life.offer === offer.id),
-      );
+    .map((offer): PricedOffer => {
+      const own = livesOf(remedy, offer, lives);
       const lifeHours = halfLife(startOf(offer, material), own);
       const cost = offer.price + ((thereMin + offer.minutes) / 60) * hourlyRate;
       return { offer, cost, lifeHours, perThousandHours: (1000 * cost) / lifeHours, speak: own.length };

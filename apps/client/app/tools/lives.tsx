@@ -1,0 +1,1 @@
+export { LivesScreen as default } from '../../src/tools/LivesScreen';
