@@ -180,3 +180,49 @@ test('a sensor lever stuck up: steps in one’s own order, one skipped, and a pi
     expect(photo.headers()['content-type']).toBe('image/jpeg');
   }).toPass({ timeout: 20_000 });
 });
+
+test('the technician’s own choices: the way a part comes off, what is fitted, a solvent tried on a piece first', async ({
+  page,
+}) => {
+  const send = async (id: string, type: string, body: object): Promise<void> => {
+    const data = { id: randomUUID(), at: new Date().toISOString(), by: 'bench 2', type, body };
+    expect((await page.request.post(`${server.url}/api/orders/${id}/events`, { data })).status()).toBe(201);
+  };
+  const step = page.getByRole('group', { name: /^Step .*, now$/ });
+
+  const whelk = await takenIn(page, { machine: machine('whelk'), causes: [] }, {});
+  await send(whelk, 'cause-chosen', { station: 'liner', mode: 'liner-plug', advised: true });
+  await send(whelk, 'rung-picked', { station: 'liner', mode: 'liner-plug', remedy: 'renew-liner' });
+  await page.goto(`${server.url}/order/${whelk}/plan`);
+  await button(page, /^Do this first: Off: Hot end/).click();
+  await expect(step).toHaveAttribute('aria-label', /from below/);
+  await step.getByRole('radio', { name: /^The usual way/ }).click();
+  await expect(step).not.toHaveAttribute('aria-label', /from below/);
+  await expect(page.getByRole('group', { name: /Off: .*shroud/i })).toBeVisible();
+
+  const soaked = await takenIn(page, { machine: machine('dunlin'), lane: 'lane-a', causes: [] }, {});
+  await send(soaked, 'cause-chosen', { station: 'break', mode: 'break-plug', advised: true });
+  await send(soaked, 'rung-picked', { station: 'break', mode: 'break-plug', remedy: 'solvent-soak' });
+  await page.goto(`${server.url}/order/${soaked}/plan`);
+  await button(page, /^Do this first: Solvent soak/).click();
+  await expect(step.getByText('The soak begins once a piece has softened.')).toBeVisible();
+  await step.getByRole('radio', { name: 'It did not' }).first().click();
+  await step.getByRole('radio', { name: 'The piece softened' }).last().click();
+  await button(page, /^Start the timer, 24 h/).click();
+  await expect(page.getByRole('timer')).toBeVisible();
+
+  const dunlin = await takenIn(page, { machine: machine('dunlin'), lane: 'lane-a', causes: [] }, {});
+  await send(dunlin, 'cause-chosen', { station: 'extruder', mode: 'gears-worn', advised: true });
+  await send(dunlin, 'rung-picked', { station: 'extruder', mode: 'gears-worn', remedy: 'renew-gears' });
+  await page.goto(`${server.url}/order/${dunlin}/plan`);
+  await button(page, /^Do this first: Renew the drive gears/).click();
+  const fitted = page.getByRole('group', { name: 'What is fitted' });
+  await expect(fitted.getByText('Least over its life')).toBeVisible();
+  await fitted.getByRole('button', { name: /^Complete extruder unit/ }).click();
+  await expect(step.getByText('12 min')).toBeVisible();
+  await workPlan(page, () => 'cleared');
+  const record = await (await page.request.get(`${server.url}/api/orders/${dunlin}/record.json`)).json();
+  expect(record.parts).toContainEqual(expect.objectContaining({ fitted: 'Complete extruder unit', price: 48 }));
+  const soak = await (await page.request.get(`${server.url}/api/orders/${soaked}/record.json`)).json();
+  expect(soak.solvents).toEqual(['A piece in ethyl acetate: did not soften', 'A piece in acetone: softened']);
+});

@@ -55,6 +55,7 @@ export function Summary({ report }: { readonly report: OrderRecord }) {
           label="Remedy"
           value={report.remedies.map((item) => `${item.name}: ${TRIES[item.outcome] ?? item.outcome}`).join('; ')}
         />
+        <Fact label="Solvents" value={report.solvents.join('; ')} />
         <Fact label="Parts" value={report.parts.map((part) => partWords(part).join(', ')).join('; ')} />
         <Fact
           label="Minutes"

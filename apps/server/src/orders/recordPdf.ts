@@ -120,6 +120,7 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
     'Remedy',
     record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),
   );
+  listed('Solvents tried on a piece', record.solvents);
   listed(
     'Parts',
     record.parts.map((part) => partWords(part).join(', ')),

@@ -41,9 +41,13 @@ export interface OrderRecord {
   readonly failedRepairs: readonly string[];
   /** Causes cleared in this visit besides the last one. */
   readonly clearedToo: readonly string[];
+  /** Pieces of the filament that were tried in a solvent. */
+  readonly solvents: readonly string[];
   readonly parts: readonly {
     readonly part: string;
     readonly place: string;
+    /** What was fitted, of the remedy's offers. */
+    readonly fitted?: string;
     readonly maker?: string;
     readonly batch?: string;
     readonly price?: number;
@@ -129,6 +133,12 @@ function findingsOf(machine: Machine, catalogue: Catalogue, state: OrderState): 
   });
 }
 
+function fittedWords(catalogue: Catalogue, part: string, offer: string | undefined): { readonly fitted?: string } {
+  const offers = catalogue.remedies.flatMap((remedy) => (remedy.replaces === part ? (remedy.offers ?? []) : []));
+  const fitted = offers.find(({ id }) => id === offer)?.name;
+  return fitted === undefined ? {} : { fitted };
+}
+
 export function recordOf(machine: Machine, catalogue: Catalogue, events: readonly OrderEvent[]): OrderRecord {
   const state = reduceOrder(machine, catalogue, events);
   const { intake, cause, closed } = state;
@@ -179,9 +189,14 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
       (item) =>
         `${place(item.station)}: ${modeById(catalogue, item.mode)?.name ?? item.mode} (${item.remedies.map((id) => remedyById(catalogue, id)?.name ?? id).join(', ')})`,
     ),
-    parts: state.parts.map(({ part, station, maker, batch, price, genuine, hours, oldHours }) => ({
+    solvents: Object.entries(state.solvents).map(
+      ([id, softened]) =>
+        `A piece in ${catalogue.solvents.find((item) => item.id === id)?.name ?? id}: ${softened ? 'softened' : 'did not soften'}`,
+    ),
+    parts: state.parts.map(({ part, station, offer, maker, batch, price, genuine, hours, oldHours }) => ({
       part,
       place: place(station),
+      ...fittedWords(catalogue, part, offer),
       maker,
       batch,
       price,

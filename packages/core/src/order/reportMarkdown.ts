@@ -15,6 +15,7 @@ export const TRY_WORDS: Record<string, string> = {
 export const partWords = (p: OrderRecord['parts'][number]): readonly string[] =>
   [
     p.part,
+    p.fitted,
     p.place,
     p.maker,
     p.batch && `batch ${p.batch}`,
@@ -52,6 +53,7 @@ export function recordMarkdown(record: OrderRecord): string {
       'Remedy',
       record.remedies.map((item) => `${item.name}: ${TRY_WORDS[item.outcome] ?? item.outcome}`),
     ),
+    ...list('Solvents tried on a piece', record.solvents.map(escape)),
     ...list(
       'Parts',
       record.parts.map((p) => escape(partWords(p).join(', '))),
