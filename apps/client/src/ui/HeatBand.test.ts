@@ -1,6 +1,6 @@
 import type { HeatRecord } from '@zealous/core';
 import { ageText, clockText } from './format';
-import { readHeat } from './HeatBand';
+import { logWords, readHeat } from './HeatBand';
 
 const machine = { heat: { ambientC: 22, coolTauS: 180, heatUpCPerS: 2, limitC: 300 } };
 const at = (heat: HeatRecord, power: 'on' | 'off', seconds: number) =>
@@ -41,4 +41,16 @@ test('clocks and ages', () => {
     '2 h 1 min',
   ]);
   expect(ageText('2026-11-24T09:00:00Z', Date.parse('2026-11-24T11:10:00Z'))).toBe('2 hours');
+});
+
+test('a log is told in figures, and what is wrong with heater or sensor is said', () => {
+  const sound = { highestC: 212, overshootC: 2.5, swingC: 1.2, heatUpCPerS: 1.9, jumps: 0 };
+  expect(logWords(sound, 2)).toEqual([
+    'In the log: highest 212 °C, overshoot 2.5 °C, swing 1.2 °C, heats at 1.9 °C a second.',
+  ]);
+  expect(logWords({ ...sound, heatUpCPerS: 1 }, 2).at(-1)).toMatch(/heater, its plug/);
+  expect(logWords({ highestC: 180, jumps: 1 }, 2)).toEqual([
+    'In the log: highest 180 °C.',
+    '1 jump that no heater makes: look at the sensor’s wire and plug.',
+  ]);
 });

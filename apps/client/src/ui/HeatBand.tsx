@@ -4,8 +4,10 @@ import {
   fitCooling,
   lastCooling,
   parseTemperatureLog,
+  summariseLog,
   timeLeft,
   temperatureAt,
+  type LogSummary,
   type Machine,
   type OrderState,
 } from '@zealous/core';
@@ -60,6 +62,29 @@ export function readHeat(
     : { icon: 'cold', words: 'Cold and off', warm: false };
 }
 
+/** Slower than this share of the machine's own rate is worth a look at heater and plug (chosen). */
+const SLOW = 0.6;
+
+/** What a log says of heater and sensor, in words; `usual` is the machine's own rate of heating. */
+export function logWords(log: LogSummary, usual: number): readonly string[] {
+  const { highestC, overshootC, swingC, heatUpCPerS, jumps } = log;
+  const figures = [
+    `highest ${highestC.toFixed(0)} °C`,
+    overshootC === undefined ? '' : `overshoot ${overshootC.toFixed(1)} °C`,
+    swingC === undefined ? '' : `swing ${swingC.toFixed(1)} °C`,
+    heatUpCPerS === undefined ? '' : `heats at ${heatUpCPerS.toFixed(1)} °C a second`,
+  ].filter(Boolean);
+  return [
+    `In the log: ${figures.join(', ')}.`,
+    ...(jumps > 0
+      ? [`${jumps} ${jumps === 1 ? 'jump' : 'jumps'} that no heater makes: look at the sensor’s wire and plug.`]
+      : []),
+    ...(heatUpCPerS !== undefined && heatUpCPerS < SLOW * usual
+      ? [`This machine usually heats at ${usual} °C a second: look at the heater, its plug and its supply.`]
+      : []),
+  ];
+}
+
 /** Across the top of every order screen: what state the machine is in, one tap to change it. */
 export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   const palette = usePalette();
@@ -67,6 +92,7 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   const [open, setOpen] = useState(false);
   const [reading, setReading] = useState('');
   const [problem, setProblem] = useState('');
+  const [logged, setLogged] = useState<readonly string[]>([]);
   const heat = readHeat(machine, state, now);
   const temperature = temperatureAt(machine, state.heat, now);
   const tooHot = temperature > SWITCH_OFF_BELOW_C;
@@ -76,13 +102,19 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
     const text = await pickFile('.txt,.log,.csv,text/plain,text/csv');
     if (text === undefined) return;
     try {
-      const stretch = lastCooling(parseTemperatureLog(text));
-      const fit = fitCooling(machine.heat, stretch);
-      if (fit.readings < 2)
-        throw new Error('The log holds no stretch in which it cools by 20 °C or more with target 0.');
-      record('cooling-measured', { tauS: fit.tauS, tauSd: fit.tauSd, readings: fit.readings });
+      const log = parseTemperatureLog(text);
+      const fit = fitCooling(machine.heat, lastCooling(log));
+      const cools = fit.readings >= 2;
+      if (cools) record('cooling-measured', { tauS: fit.tauS, tauSd: fit.tauSd, readings: fit.readings });
+      setLogged([
+        ...logWords(summariseLog(log), machine.heat.heatUpCPerS),
+        ...(cools
+          ? []
+          : ['No stretch in which it cools by 20 °C or more with target 0: the countdown stays as it was.']),
+      ]);
       setProblem('');
     } catch (error) {
+      setLogged([]);
       setProblem((error as Error).message);
     }
   };
@@ -164,6 +196,11 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
                 : 'Two readings while it cools, or a temperature log, fit the countdown to this machine.'}
             </Text>
             <Tap label="From a temperature log …" kind="quiet" icon="save" onPress={() => void fromLog()} />
+            {logged.map((line) => (
+              <Text key={line} kind="small">
+                {line}
+              </Text>
+            ))}
             {problem ? (
               <Text kind="small" tone="fault">
                 {problem}

@@ -152,8 +152,6 @@ export type OrderEvent = {
   };
 }[EventType];
 
-export type EventOf<T extends EventType> = Extract<OrderEvent, { type: T }>;
-
 /** An order in its own file, with the machine as it was when it was taken in. */
 export interface OrderFile {
   readonly format: 'zealous-tracer/order';

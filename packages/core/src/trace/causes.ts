@@ -15,9 +15,7 @@ export interface Cause {
   readonly raisedBy: readonly { readonly why: string; readonly by: number }[];
 }
 
-/** Something that the catalogue does not list. */
-export const ELSEWHERE = 'elsewhere';
-/** Its share of the prior: chosen; large enough to win when nothing fits, small enough not to delay. */
+/** Share of the prior of something that the catalogue does not list: chosen; large enough to win when nothing fits, small enough not to delay. */
 export const ELSEWHERE_SHARE = 0.03;
 
 const param = (station: Station, name: string): string | number | boolean | undefined =>
