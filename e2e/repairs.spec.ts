@@ -221,8 +221,12 @@ test('the technician’s own choices: the way a part comes off, what is fitted, 
   await fitted.getByRole('button', { name: /^Complete extruder unit/ }).click();
   await expect(step.getByText('12 min')).toBeVisible();
   await workPlan(page, () => 'cleared');
-  const record = await (await page.request.get(`${server.url}/api/orders/${dunlin}/record.json`)).json();
-  expect(record.parts).toContainEqual(expect.objectContaining({ fitted: 'Complete extruder unit', price: 48 }));
-  const soak = await (await page.request.get(`${server.url}/api/orders/${soaked}/record.json`)).json();
-  expect(soak.solvents).toEqual(['A piece in ethyl acetate: did not soften', 'A piece in acetone: softened']);
+  // What is tapped goes to the server on its own; it may still be on its way.
+  const recordOf = async (id: string) => (await page.request.get(`${server.url}/api/orders/${id}/record.json`)).json();
+  await expect
+    .poll(async () => (await recordOf(dunlin)).parts)
+    .toContainEqual(expect.objectContaining({ fitted: 'Complete extruder unit', price: 48 }));
+  await expect
+    .poll(async () => (await recordOf(soaked)).solvents)
+    .toEqual(['A piece in ethyl acetate: did not soften', 'A piece in acetone: softened']);
 });
