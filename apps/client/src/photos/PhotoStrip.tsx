@@ -70,13 +70,13 @@ export function PhotoStrip({
     }
   };
   return (
-    <View style={styles.column}>
+    <View style={compact ? styles.slim : styles.column}>
       <View style={styles.row}>
         {(compact ? [] : photos).map((photo) => (
           <Thumb key={photo.photoId} orderId={orderId} photo={photo} onPress={() => setOpen(photo.photoId)} />
         ))}
         <Tap
-          label={compact && photos.length > 0 ? `${label}: ${photos.length} taken` : label}
+          label={compact && photos.length > 0 ? `${label} (${photos.length})` : label}
           icon="camera"
           kind="quiet"
           onPress={() => void take()}
@@ -202,6 +202,8 @@ function PhotoSheet({
 
 const styles = StyleSheet.create({
   column: { gap: space.s },
+  // The touch target reaches over the line that it stands in.
+  slim: { marginVertical: -space.s },
   row: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.s },
   thumb: { width: 72, height: 72, borderRadius: radius.m, borderWidth: 1 },
   whole: { width: '100%', height: '100%' },

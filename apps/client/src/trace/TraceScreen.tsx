@@ -144,14 +144,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
       >
         <ChangeLine change={change}>
           {found && !state.closed ? (
-            <PhotoStrip
-              compact
-              orderId={order.id}
-              state={state}
-              record={record}
-              about={found.id}
-              label="Picture of it"
-            />
+            <PhotoStrip compact orderId={order.id} state={state} record={record} about={found.id} label="Picture" />
           ) : null}
         </ChangeLine>
         {check && !stop && !state.closed && !state.cause ? (
