@@ -31,8 +31,8 @@ export function Timeline({ steps, done, now }: TimelineProps) {
   const most = Math.max(10, hands);
   const shown = (wait: number): number => Math.min(wait, most);
   const waits = steps.reduce((sum, step) => sum + step.waitMinutes, 0);
-  const ends = Object.values(done).map(({ at }) => Date.parse(at));
-  const begun = ends.length > 0 ? Math.min(...ends, now) : now;
+  const ends = Object.entries(done).map(([id, { at }]): readonly [string, number] => [id, Date.parse(at)]);
+  const begun = Math.min(now, ...ends.map(([, end]) => end));
   const past = shown((now - begun) / MINUTE);
   const whole = past + steps.reduce((sum, step) => sum + step.minutes + shown(step.waitMinutes), 0);
   if (steps.length === 0 || whole === 0) return null;
@@ -60,9 +60,9 @@ export function Timeline({ steps, done, now }: TimelineProps) {
             </Pattern>
           </Defs>
           {past > 0 ? <Rect x={0} y={HEIGHT / 2 - 2} width={past * scale} height={4} fill={palette.clear} /> : null}
-          {ends.map((end) => {
+          {ends.map(([id, end]) => {
             const x = past > 0 ? ((end - begun) / (now - begun)) * past * scale : 0;
-            return <Line key={end} x1={x} y1={8} x2={x} y2={HEIGHT - 8} stroke={palette.clear} strokeWidth={3} />;
+            return <Line key={id} x1={x} y1={8} x2={x} y2={HEIGHT - 8} stroke={palette.clear} strokeWidth={3} />;
           })}
           {bars.map(({ key, at, hand, wait, hot }) => [
             <Rect

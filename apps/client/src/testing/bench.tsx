@@ -1,0 +1,79 @@
+import type { ShopHistory } from '@zealous/contracts/messages';
+import {
+  deliveredCatalogue,
+  phaseOf,
+  reduceOrder,
+  type EventBodies,
+  type EventType,
+  type Machine,
+  type OrderEvent,
+} from '@zealous/core';
+import { act, render } from '@testing-library/react-native';
+import { useState, type ReactNode } from 'react';
+import { PaperProvider } from 'react-native-paper';
+import { Provider } from 'react-redux';
+import { api } from '../data/api';
+import { makeStore } from '../data/store';
+import type { OpenOrder, Recorder } from '../data/useOrder';
+
+/** For tests only: an order that lives in memory, and the screen of it under test, drawn anew at every entry. */
+export interface Desk {
+  readonly events: () => readonly OrderEvent[];
+  readonly order: () => OpenOrder;
+  readonly record: Recorder;
+}
+
+export const noHistory: ShopHistory = { tried: [], solvents: [], lives: [], parts: [] };
+
+let made = 0;
+
+export async function deskOf(
+  machine: Machine,
+  start: readonly (readonly [EventType, object])[],
+  screen: (props: { readonly order: OpenOrder; readonly record: Recorder }) => ReactNode,
+  history: ShopHistory = noHistory,
+): Promise<Desk> {
+  const at = (): string => new Date(Date.now()).toISOString();
+  const eventOf = (type: EventType, body: object): OrderEvent =>
+    ({
+      id: `00000000-0000-4000-8000-${String(++made).padStart(12, '0')}`,
+      at: at(),
+      by: 'bench 1',
+      type,
+      body,
+    }) as unknown as OrderEvent;
+  let events: readonly OrderEvent[] = start.map(([type, body]) => eventOf(type, body));
+  const order = (): OpenOrder => {
+    const state = reduceOrder(machine, deliveredCatalogue, events);
+    return {
+      id: 'order',
+      machine,
+      events,
+      state,
+      phase: phaseOf(machine, deliveredCatalogue, state),
+      unsent: [],
+    };
+  };
+  let redraw: () => void = () => undefined;
+  const record = <T extends EventType>(type: T, body: EventBodies[T]): string => {
+    const event = eventOf(type, body);
+    events = [...events, event];
+    act(() => redraw());
+    return event.id;
+  };
+  function Shown() {
+    const [, setN] = useState(0);
+    redraw = () => setN((n) => n + 1);
+    return screen({ order: order(), record });
+  }
+  const store = makeStore();
+  await store.dispatch(api.util.upsertQueryData('shopHistory', undefined, history) as never);
+  render(
+    <Provider store={store}>
+      <PaperProvider>
+        <Shown />
+      </PaperProvider>
+    </Provider>,
+  );
+  return { events: () => events, order, record };
+}
