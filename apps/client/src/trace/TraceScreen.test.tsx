@@ -1,0 +1,143 @@
+import type { EventType, Machine } from '@zealous/core';
+import { act, fireEvent, screen, within } from '@testing-library/react-native';
+import { deskOf, type Desk } from '../testing/bench';
+import { TraceScreen } from './TraceScreen';
+
+const mockReplace = jest.fn();
+jest.mock('expo-router', () => ({ useRouter: () => ({ replace: (to: string) => mockReplace(to), push: jest.fn() }) }));
+jest.mock('../data/photos', () => ({
+  photoUrl: () => '',
+  waitingPhoto: async () => undefined,
+  whyRefused: async () => undefined,
+}));
+// The worker's own work, on this thread.
+jest.mock('../workers/trace', () => {
+  const core = jest.requireActual('@zealous/core');
+  const work = (machine: unknown, state: unknown, bench: unknown, search: object) =>
+    core.assess(machine, core.deliveredCatalogue, state, bench, search);
+  const service = {
+    assess: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
+      work(m, s, b, { depth: 1, quick: true, also }),
+    assessDeeper: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
+      work(m, s, b, { depth: 2, also }),
+    stationCase: async (m: unknown, s: unknown, station: string) =>
+      core.stationCase(m, core.deliveredCatalogue, s, station),
+  };
+  return { tracer: () => service };
+});
+
+const dunlin = jest.requireActual('../../../../demo/machines/dunlin.json') as Machine;
+type Start = readonly (readonly [EventType, object])[];
+const order = (intake: object = {}, more: Start = []): Start => [
+  [
+    'taken-in',
+    {
+      number: 't-1',
+      machineId: 'dunlin',
+      lane: 'lane-a',
+      symptoms: ['not-reach'],
+      before: [],
+      material: 'PLA',
+      onset: 'loading',
+      ...intake,
+    },
+  ],
+  ...more,
+];
+
+const settle = async (): Promise<void> => {
+  await act(async () => {
+    await jest.advanceTimersByTimeAsync(1000);
+  });
+};
+async function shown(start: Start): Promise<Desk> {
+  const desk = await deskOf(dunlin, start, (props) => <TraceScreen {...props} />);
+  await settle();
+  return desk;
+}
+const asked = (): string => screen.getByTestId('check-name').props.children as string;
+const answer = async (name: string | RegExp): Promise<void> => {
+  fireEvent.press(screen.getByRole('button', { name }));
+  await settle();
+};
+const findings = (desk: Desk): readonly string[] => desk.order().state.findings.map(({ result }) => result);
+
+beforeEach(() => {
+  jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
+  mockReplace.mockReset();
+  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
+});
+afterEach(() => {
+  jest.runOnlyPendingTimers();
+  jest.useRealTimers();
+});
+
+test('one check is asked for; its answer moves the strand, the next one follows, and undo brings the first one back', async () => {
+  const desk = await shown(order());
+  const first = asked();
+  await answer('Not sure');
+  expect(findings(desk)).toEqual(['not-sure']);
+  expect(asked()).not.toBe(first);
+  await answer('Undo');
+  expect(findings(desk)).toEqual([]);
+  expect(asked()).toBe(first);
+});
+
+test('a check that cannot be done is not asked again, and says why in the record', async () => {
+  const desk = await shown(order());
+  const first = asked();
+  fireEvent.press(screen.getByRole('button', { name: 'Could not do it' }));
+  fireEvent.press(screen.getByRole('button', { name: 'Cannot reach it' }));
+  await settle();
+  expect(desk.order().state.notDone[0]?.why).toBe('Cannot reach it');
+  expect(asked()).not.toBe(first);
+});
+
+test('another check is chosen by hand, and why it is not the advice is told in minutes', async () => {
+  const desk = await shown(order());
+  const first = asked();
+  await answer(/^Other/);
+  const others = screen
+    .getAllByRole('button', { name: /min/ })
+    .filter((item) => !item.props.accessibilityState?.disabled);
+  expect(others.length).toBeGreaterThan(3);
+  fireEvent.press(others[2] as never);
+  await settle();
+  expect(asked()).not.toBe(first);
+  await answer(/^Why/);
+  expect(screen.getByText(`Against “${first}”`)).toBeTruthy();
+  expect(findings(desk)).toEqual([]);
+});
+
+test('a stub is found: enough is known, and the repair at its place is taken on', async () => {
+  const desk = await shown(
+    order({}, [
+      ['finding-recorded', { key: 'push-strand@gate-a>end', result: 'stops', value: 901 }],
+      ['finding-recorded', { key: 'lift-hub@hub', result: 'stub' }],
+    ]),
+  );
+  expect(screen.getByText('Repair now: enough is known')).toBeTruthy();
+  await answer(/^Repair Hub: /);
+  expect(desk.order().state.cause).toMatchObject({ station: 'hub', mode: 'stub' });
+  expect(mockReplace).toHaveBeenCalledWith('/order/order/plan');
+});
+
+test('what a check opens is recorded open with its finding', async () => {
+  const desk = await shown(
+    order({}, [['finding-recorded', { key: 'push-strand@gate-a>end', result: 'stops', value: 901 }]]),
+  );
+  // The hub is the place to look at; lifting it wants the cover off.
+  await answer(/^Other/);
+  fireEvent.press(screen.getAllByRole('button', { name: /^Lift the hub/ })[0] as never);
+  await settle();
+  expect(screen.getByText(/^Take off first: /)).toBeTruthy();
+  await answer('Clear');
+  expect(findings(desk).at(-1)).toBe('clear');
+  expect(desk.order().state.off.length).toBeGreaterThan(0);
+});
+
+test('a closed order keeps the strand, and asks for nothing', async () => {
+  await shown(order({}, [['closed', { outcome: 'given-back' }]]));
+  expect(screen.getByText(/The order is closed\. The strand stands as it was/)).toBeTruthy();
+  expect(screen.queryByTestId('check-name')).toBeNull();
+});
