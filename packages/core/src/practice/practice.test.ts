@@ -1,7 +1,19 @@
 import { mersenne, unsafeUniformIntDistribution } from 'pure-rand';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, whelk } from '../testing/machines';
-import { drawOrder, followTracer, HABITS, lookByHabit, perturbed, renewByHabit, type Random } from './index';
+import { learnedCatalogue } from '../learn';
+import {
+  drawOrder,
+  followInformation,
+  followTracer,
+  HABITS,
+  learnedFrom,
+  lookByHabit,
+  perturbed,
+  renewByHabit,
+  type Luck,
+  type Random,
+} from './index';
 
 function seeded(seed: number): Random {
   const generator = mersenne(seed);
@@ -53,4 +65,42 @@ test('a perturbed world keeps its probabilities probabilities and every weight w
       expect(Object.values(shows).reduce((sum, p) => sum + p, 0)).toBeLessThanOrEqual(1 + 1e-9);
     }
   });
+});
+
+/** The same number for the same thing, whoever asks and when. */
+const luckOf =
+  (seed: number): Luck =>
+  (what) => {
+    const letters = [...what].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 1_000_003, seed);
+    return seeded(letters)();
+  };
+
+test('with luck by what it is drawn for, two policies meet the same answers: the tracer’s check says the same to the other', () => {
+  const order = drawOrder(whelk, catalogue, seeded(7));
+  const [tracer, other] = [followTracer(order, luckOf(9), { depth: 1 }), followInformation(order, luckOf(9))];
+  const said = new Map(tracer.findings.map(({ key, result }) => [key, result]));
+  const both = other.findings.filter(({ key }) => said.has(key));
+  expect(both.length).toBeGreaterThan(0);
+  // Answers repeat errors of earlier ones, so the first that both asked is compared.
+  expect(both[0]?.result).toBe(said.get(both[0]?.key ?? ''));
+});
+
+test('what orders taught moves the weights towards the world that they came from', () => {
+  const world = perturbed(catalogue, seeded(5));
+  const orders = Array.from({ length: 40 }, (_, i) => {
+    const hidden = drawOrder(whelk, world, seeded(100 + i), catalogue);
+    return { hidden, tally: followTracer(hidden, luckOf(i), { depth: 1 }) };
+  });
+  const learned = learnedFrom(orders, catalogue);
+  const single = orders.filter(({ hidden }) => hidden.faults.length === 1).length;
+  expect(learned.shop.orders).toBe(single);
+  const moved = learnedCatalogue(catalogue, learned, whelk);
+  // Mean error of the weights' logarithms, over the modes that were found or were to be expected.
+  const wrong = (believed: typeof catalogue): number => {
+    const seen = catalogue.modes.flatMap((mode, i) => ((learned.shop.modes[mode.id]?.expected ?? 0) > 1 ? [i] : []));
+    const off = seen.map((i) => Math.log((believed.modes[i]?.weight ?? 1) / (world.modes[i]?.weight ?? 1)));
+    const centre = mean(off);
+    return mean(off.map((x) => (x - centre) ** 2));
+  };
+  expect(wrong(moved)).toBeLessThan(wrong(catalogue));
 });

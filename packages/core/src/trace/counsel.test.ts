@@ -1,8 +1,9 @@
 import type { Bench } from '../access/bench';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
-import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
-import { assess } from './assess';
+import { dunlin, event, finding, stateOf, takenIn, whelk } from '../testing/machines';
+import { assess, stationCase } from './assess';
+import { inWords, minutesText, percent } from './explain';
 import { HABITS } from './habits';
 
 const cold: Bench = { temperatureC: 22, power: 'off', off: new Set() };
@@ -84,4 +85,57 @@ test('with the cover off and the hot end hot, another check wins than cold and c
     view(events, bench, dunlin).checks.find((check) => !check.done)?.key;
   const open = { temperatureC: 208, power: 'on' as const, off: new Set(['front-cover', 'hub-off', 'sensor-cover']) };
   expect(first(open)).not.toBe(first(cold));
+});
+
+describe('for and against, in words', () => {
+  const about = (events: readonly OrderEvent[], station: string, mode: string) => {
+    const found = stationCase(dunlin, catalogue, stateOf(dunlin, events), station).causes.find((c) => c.mode === mode);
+    if (!found) throw new Error(`no ${mode} at ${station}`);
+    return found;
+  };
+
+  test('every kind of evidence is told as it was recorded, strongest first', () => {
+    const events = [
+      takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms: ['not-reach'], onset: 'loading', weeksLoaded: 9 }),
+      finding('push-strand@gate-a>end', 'stops', 901),
+      finding('lift-hub@hub', 'stub'),
+      finding('turn-spool@spool-a', 'not-sure'),
+      event('cause-chosen', { station: 'extruder', mode: 'gears-worn', advised: false }),
+      event('rung-tried', { stepId: 'r', remedy: 'brush-gears', outcome: 'cleared' }),
+      event('not-cured', {}),
+    ];
+    const { forAgainst } = about(events, 'hub', 'stub');
+    const labels = forAgainst.map(({ label }) => label);
+    expect(labels.some((label) => label.startsWith('Seen: '))).toBe(true);
+    expect(labels.some((label) => label.startsWith('Began: '))).toBe(true);
+    expect(labels.some((label) => /stops at 901 mm$/.test(label))).toBe(true);
+    expect(labels.some((label) => /: stub inside$/.test(label))).toBe(true);
+    expect(labels).toContain('Repair at Extruder did not cure');
+    const sizes = forAgainst.map(({ decibans }) => Math.abs(decibans));
+    expect(sizes).toEqual([...sizes].sort((a, b) => b - a));
+    // The stub that was seen speaks loudest for the stub, and against the gears.
+    expect(forAgainst[0]).toMatchObject({ label: expect.stringMatching(/stub inside$/), words: 'very strongly for' });
+    const gears = about(events, 'extruder', 'gears-worn').forAgainst.find(({ label }) => /stub inside$/.test(label));
+    expect(gears?.decibans).toBeLessThan(-3);
+  });
+
+  test('what raised a cause before any finding is named with its factor', () => {
+    const stale = about([takenIn(dunlin, { lane: 'lane-a', material: 'PLA', weeksLoaded: 9 })], 'hub', 'stub');
+    const fresh = about([takenIn(dunlin, { lane: 'lane-a', material: 'PETG', weeksLoaded: 0 })], 'hub', 'stub');
+    expect(stale.raisedBy.length).toBeGreaterThan(fresh.raisedBy.length);
+    for (const words of stale.raisedBy) expect(words).toMatch(/\(× [\d.]+\)$/);
+  });
+
+  // The steps are those of a factor 2, 4 and 10: 3, 6 and 10 decibans.
+  test('decibans, shares and minutes as a person says them', () => {
+    expect([0.5, 2, -4, 7, -12].map(inWords)).toEqual([
+      'says little',
+      'slightly for',
+      'clearly against',
+      'strongly for',
+      'very strongly against',
+    ]);
+    expect([percent(0), percent(0.004), percent(0.126)]).toEqual(['0\u00a0%', 'under 1\u00a0%', '13\u00a0%']);
+    expect([minutesText(0.2), minutesText(12.4)]).toEqual(['under 1 min', '12 min']);
+  });
 });
