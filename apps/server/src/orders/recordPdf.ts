@@ -136,6 +136,8 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
   head('Proof');
   for (const proof of record.proofs)
     fact(proof.passed === null ? 'not done' : proof.passed ? 'passed' : 'failed', proof.name);
+  fact('Feed', feedWords(record));
+  fact('Fall-off', curveWords(record));
   listed('Cured by one of these; which, cannot be told', [
     ...(record.confounded?.changes ?? []),
     ...(record.confounded?.tells ? [record.confounded.tells] : []),
@@ -151,6 +153,14 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
   }
   return finished(doc);
 }
+
+const feedWords = ({ feed }: OrderRecord): string | undefined =>
+  feed &&
+  `${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} to ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm`;
+const curveWords = ({ feedCurve }: OrderRecord): string | undefined =>
+  feedCurve?.fivePercentMmPerS === undefined
+    ? undefined
+    : `5 % is lost at ${feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s`;
 
 function charges(
   { charged, handsOnMinutes }: OrderRecord,

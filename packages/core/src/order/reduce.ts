@@ -53,6 +53,7 @@ const apply: Step = (state, event, machine, catalogue) => {
       return {
         ...next,
         off: [...new Set([...state.off, ...off])].filter((id) => !on.includes(id)),
+        opened: [...new Set([...state.opened, ...off])],
         ways: Object.fromEntries(Object.entries({ ...state.ways, ...ways }).filter(([id]) => !on.includes(id))),
       };
     }

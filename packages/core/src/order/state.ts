@@ -68,6 +68,8 @@ export interface OrderState {
   readonly heat: HeatRecord;
   readonly power: 'on' | 'off';
   readonly off: readonly string[];
+  /** Parts that came off at any time, in tracing or in the work. */
+  readonly opened: readonly string[];
   /** By part that is off, the way in which it came off, when it was not the usual one. */
   readonly ways: Readonly<Record<string, string>>;
   /** By part, or part/way. */
@@ -112,6 +114,7 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   power: 'off',
   off: [],
   ways: {},
+  opened: [],
   pickedWays: {},
   solvents: {},
   fasteners: {},

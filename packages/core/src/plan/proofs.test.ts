@@ -34,8 +34,12 @@ describe('the proof ladder follows what was touched and how the fault showed', (
     expect(ids(dunlin, chosen('block', 'heater-fault'))).not.toContain('height');
     const guide = chosen('guide', 'guide-missing');
     expect(ids(dunlin, guide)).not.toContain('height');
-    const off = [...guide, event('parts-moved', { off: ['hot-end'] }), event('step-done', { stepId: 'open:hot-end' })];
+    const off = [...guide, event('parts-moved', { off: ['hot-end'] }), event('parts-moved', { on: ['hot-end'] })];
     expect(ids(dunlin, off)).toContain('height');
+    // It counts as well when it came off while tracing, before a cause was chosen.
+    const [intake, ...then] = guide;
+    const traced = [intake as OrderEvent, event('parts-moved', { off: ['hot-end'] }), ...then];
+    expect(ids(dunlin, traced)).toContain('height');
     // Skipped is not touched.
     expect(ids(dunlin, [...guide, event('step-skipped', { stepId: 'open:hot-end', why: 'not needed' })])).not.toContain(
       'height',

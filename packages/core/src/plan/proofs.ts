@@ -3,7 +3,6 @@ import { causesUnderWork } from '../order/causes';
 import type { OrderState } from '../order/state';
 import { allStations, type Machine, type StationKind } from '../path/machine';
 import { routeOf } from '../path/route';
-import { keyOf } from './steps';
 
 /** A proof that this order asks for. */
 export interface ProofAsked extends Proof {
@@ -23,14 +22,9 @@ function workedKinds(machine: Machine, state: OrderState): ReadonlySet<StationKi
   return new Set(allStations(machine).flatMap(({ id, kind }) => (ids.has(id) ? [kind] : [])));
 }
 
-/** Kinds of stations that were laid open: the last part that covers them came off. */
+/** Kinds of stations that were laid open, in tracing or in the work: the last part that covers them came off. */
 function touchedKinds(machine: Machine, state: OrderState): ReadonlySet<StationKind> {
-  const opened = new Set(
-    Object.entries(state.steps).flatMap(([id, { skipped }]) => {
-      const key = keyOf(id);
-      return key.startsWith('open:') && skipped === undefined ? [key.slice('open:'.length).split('/')[0] ?? ''] : [];
-    }),
-  );
+  const opened = new Set(state.opened);
   return new Set(
     allStations(machine).flatMap(({ kind, access }) => {
       const last = access?.open?.at(-1);
