@@ -5,6 +5,7 @@ export * from './path/migrate';
 export * from './path/edit';
 export * from './path/params';
 export * from './path/route';
+export * from './path/toolSizes';
 export * from './path/validate';
 export * from './catalogue/types';
 export * from './catalogue/index';

@@ -1,6 +1,5 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
 import { fireEvent, screen } from '@testing-library/react-native';
-import { RecordScreen } from '../record/RecordScreen';
 import { deskOf, type Desk } from '../testing/bench';
 import { ProveScreen } from './ProveScreen';
 
@@ -124,41 +123,4 @@ test('a long print is a bet: the longer it is, the sooner the small piece comes 
   expect(screen.getByText('Straight to the long print.')).toBeTruthy();
   fireEvent.changeText(hours, '60');
   expect(screen.getByText('Small piece first.')).toBeTruthy();
-});
-
-describe('the record', () => {
-  test('an order is closed as cured only when every proof is passed; a wrong closing is taken back', async () => {
-    const desk = await deskOf(dunlin, repaired('hub', 'stub', 'take-out'), (props) => <RecordScreen {...props} />);
-    expect(screen.queryByRole('radio', { name: /^Cured/ })).toBeNull();
-    for (const proof of proofsFor(dunlin, deliveredCatalogue, desk.order().state))
-      desk.record('proof-recorded', { proof: proof.id, passed: true });
-    fireEvent.press(screen.getByRole('radio', { name: /^Cured/ }));
-    fireEvent.changeText(screen.getByLabelText('Minutes of work'), '45');
-    fireEvent.changeText(screen.getByLabelText('Rate per hour'), '40');
-    fireEvent.press(screen.getByRole('radio', { name: 'In two weeks' }));
-    press('Close the order');
-    expect(desk.order().state.closed).toMatchObject({ outcome: 'cured', minutes: 45, hourlyRate: 40 });
-    expect(desk.order().state.closed?.watchOn).toBe('2026-12-09');
-    expect(screen.getByText(/work 30\.00 at 40 an hour/)).toBeTruthy();
-    press('Closed wrongly?');
-    press('Withdraw the closing');
-    expect(desk.order().state.closed).toBeUndefined();
-  });
-
-  test('it has what was fitted, which solvent took, and what was not the cure', async () => {
-    await deskOf(
-      dunlin,
-      [
-        ...repaired('hub', 'stub', 'take-out'),
-        ['not-cured', {}],
-        ['cause-chosen', { station: 'break', mode: 'break-plug', advised: false }],
-        ['solvent-tried', { solvent: 'acetone', softened: true }],
-        ['part-replaced', { station: 'break', part: 'hot end', offer: 'better', price: 65, maker: 'Skerry Parts' }],
-      ],
-      (props) => <RecordScreen {...props} />,
-    );
-    expect(screen.getByText(/hot end, Better design that fits, .*Skerry Parts.*price 65/)).toBeTruthy();
-    expect(screen.getByText('A piece in acetone: softened')).toBeTruthy();
-    expect(screen.getByText(/Hub: .*stub/i)).toBeTruthy();
-  });
 });

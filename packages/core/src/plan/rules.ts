@@ -1,6 +1,7 @@
 import { couplerTravel } from '../physics/tubePlan';
 import type { Station } from '../path/machine';
 import type { Route } from '../path/route';
+import { withSizes } from '../path/toolSizes';
 
 /** How a nozzle is tightened, by hot-end kind (common practice, no source); the maker's figure goes before all of these. */
 const NOZZLE_RULES: Readonly<Record<string, string>> = {
@@ -28,11 +29,11 @@ const stationOf = (route: Route, kind: Station['kind']): Station | undefined =>
 const couplerRule = (): string =>
   `Three quarters of a turn moves the tube end ${couplerTravel('M10', 0.75).toFixed(2)} mm (M10 × 1): travel, not force.`;
 
-/** What a remedy's words leave to the machine: `{nozzle-rule}`, `{spring-rule}`, `{coupler-rule}`. */
+/** What a remedy's words leave to the machine: `{nozzle-rule}`, `{spring-rule}`, `{coupler-rule}`, and sizes. */
 export function withRules(text: string, route: Route): string {
   const nozzle = stationOf(route, 'nozzle')?.params?.nozzleKind;
   const spring = stationOf(route, 'extruder')?.params?.springRule;
-  return text
+  return withSizes(text, route)
     .replaceAll('{nozzle-rule}', (nozzle && NOZZLE_RULES[nozzle]) ?? NOZZLE_UNKNOWN)
     .replaceAll('{spring-rule}', (spring && SPRING_RULES[spring]) ?? SPRING_UNKNOWN)
     .replaceAll('{coupler-rule}', couplerRule());

@@ -201,7 +201,7 @@ function rungStep(writing: Writing, station: string, mode: string, remedy: Remed
     need: { heat, power, hotC },
     minutes: offer?.minutes ?? remedy.minutes,
     waitMinutes: remedy.waitMinutes ?? 0,
-    tools: remedy.tools ?? [],
+    tools: (remedy.tools ?? []).map((tool) => withRules(tool, route)),
     cautions: remedy.cautions ?? [],
     outcomes: outcomesOfRung(remedy),
     ...(remedy.measures ? { measures: remedy.measures } : {}),

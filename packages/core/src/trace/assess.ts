@@ -2,6 +2,7 @@ import { WAITING_RATE, type Bench } from '../access/bench';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
+import { withSizes } from '../path/toolSizes';
 import type { OrderState } from '../order/state';
 import { causesOf } from './causes';
 import { habitAdvice, leadingPairs, meanwhileOf, unexplained, whatWouldChange } from './counsel';
@@ -86,9 +87,9 @@ function rank(
     opens: price.opened.map((id) => model.kase.machine.parts.find((part) => part.id === id)?.name ?? id),
     openIds: price.opened,
     hotC: model.hotC,
-    how: place.check.how,
+    how: withSizes(place.check.how, model.route),
     cautions: place.check.cautions ?? [],
-    tools: place.check.tools ?? [],
+    tools: (place.check.tools ?? []).map((tool) => withSizes(tool, model.route)),
     priceParts: priceWords(forecast),
     parts: [
       { what: 'heating', minutes: WAITING_RATE * price.heatingMin },
