@@ -17,6 +17,9 @@ export function useShopInStep(): void {
   const shop = useAppSelector((root) => root.shop);
   const useLearned = useAppSelector((root) => root.settings.useLearned);
   useEffect(() => {
+    void tracer().warmUp();
+  }, []);
+  useEffect(() => {
     void tracer().setShop(shop, useLearned);
   }, [shop, useLearned]);
 }

@@ -5,7 +5,7 @@ import { routeOf } from '../path/route';
 import { withSizes } from '../path/toolSizes';
 import type { OrderState } from '../order/state';
 import { causesOf } from './causes';
-import { habitAdvice, leadingPairs, meanwhileOf, unexplained, whatWouldChange } from './counsel';
+import { habitAdvice, leadingPairs, meanwhileOf, unexplained, whatWouldChange, type HabitAdvice } from './counsel';
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } from './assessment';
 import { clearing, spansOf, type StationSuspicion } from './cleared';
 import type { Case } from './context';
@@ -181,6 +181,16 @@ export const answeredKeys = (state: OrderState): ReadonlySet<string> => new Set(
 /** Checks not to offer: those said to be impossible here. */
 export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
 
+/** An answer at once tells of the leading checks only: the rest come with the longer look, a moment later. */
+const QUICK_TOLD = 12;
+
+/** The checks that are told, best first. */
+function told(decision: Decision, habits: readonly HabitAdvice[], search: Search | undefined): Decision['checks'] {
+  if (!search?.quick) return decision.checks;
+  const kept = new Set([...habits.map(({ key }) => key), ...(search.also ?? [])]);
+  return decision.checks.filter(({ place }, i) => i < QUICK_TOLD || kept.has(place.key));
+}
+
 /** Suspicion, what is cleared, what to do next and why. */
 export function assess(
   machine: Machine,
@@ -213,6 +223,7 @@ export function assess(
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
   const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
+  const habits = habitAdvice(model, decision);
   const changer = whatWouldChange(model, suspicion, decision);
   const elsewhere = p.at(-1) ?? 0;
   return {
@@ -220,7 +231,7 @@ export function assess(
     causes,
     elsewhere,
     cleared: spansOf(stations),
-    checks: decision.checks.map((forecast, i) =>
+    checks: told(decision, habits, search).map((forecast, i) =>
       rank(
         model,
         now,
@@ -235,7 +246,7 @@ export function assess(
     ...(changer ? { changer } : {}),
     unexplained:
       elsewhere > Math.max(...causes.map((cause) => cause.suspicion)) ? unexplained(model, suspicion, evidence) : [],
-    habits: habitAdvice(model, decision),
+    habits,
   };
 }
 
