@@ -7,8 +7,9 @@ const buffer = dunlin.parts.find((part) => part.id === 'buffer-cover');
 test('every screw has a number and a place of its own, where the words put it', () => {
   const groups = fastenerMap(cover?.fasteners ?? []);
   const pins = groups.flatMap((group) => group.pins);
-  expect(pins.map((pin) => pin.index)).toEqual([0, 1, 2, 3]);
-  expect(new Set(pins.map((pin) => `${pin.x},${pin.y}`)).size).toBe(4);
+  // Four screws and the motor's plug.
+  expect(pins.map((pin) => pin.index)).toEqual([0, 1, 2, 3, 4]);
+  expect(new Set(pins.map((pin) => `${pin.x},${pin.y}`)).size).toBe(5);
   // "lower left" is below and to the left of the rest.
   const long = groups[1]?.pins[0];
   expect(long && long.x < 0.5 && long.y > 0.5).toBe(true);
@@ -37,8 +38,8 @@ test('places of the machine’s own data go before words; without either they st
 
 test('almost the same length is flagged before it comes out, clearly different lengths are not', () => {
   const groups = fastenerMap(buffer?.fasteners ?? []);
-  expect(groups.map((group) => group.lookAlikes)).toEqual([['B'], ['A']]);
-  expect(fastenerMap(cover?.fasteners ?? []).map((group) => group.lookAlikes)).toEqual([[], []]);
+  expect(groups.map((group) => group.lookAlikes)).toEqual([['B'], ['A'], []]);
+  expect(fastenerMap(cover?.fasteners ?? []).map((group) => group.lookAlikes)).toEqual([[], [], []]);
 });
 
 test('what is out lies on the mat until it is in or left out for a reason; what is only loosened never does', () => {
@@ -50,4 +51,13 @@ test('what is out lies on the mat until it is in or left out for a reason; what 
     [0, 1],
   );
   expect(onTheMat(groups, { 0: { now: 'in' }, 1: { now: 'left', why: 'stripped' } })).toEqual([]);
+});
+
+test('plugs, collets and springs are joints like screws; what only comes loose is never left on the mat', () => {
+  const groups = fastenerMap(cover?.fasteners ?? []);
+  const plug = groups.find(({ fastener }) => fastener.what === 'plug')?.pins[0]?.index ?? -1;
+  expect(onTheMat(groups, { [plug]: { now: 'out' } })).toEqual([]);
+  const spring = fastenerMap(buffer?.fasteners ?? []).find(({ fastener }) => fastener.what === 'spring');
+  expect(spring?.fastener.note).toMatch(/under tension/);
+  expect(onTheMat(spring ? [spring] : [], { [spring?.pins[0]?.index ?? -1]: { now: 'out' } })).toHaveLength(1);
 });

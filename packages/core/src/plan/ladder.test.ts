@@ -196,7 +196,7 @@ describe('the plan follows what is done', () => {
     const out = event('fasteners-moved', { part: 'extruder-cover', out: [0, 3] });
     const state = stateOf(dunlin, [...worn, out, event('fasteners-moved', { part: 'extruder-cover', in: [0] })]);
     expect(state.fasteners['extruder-cover']).toEqual({ 0: { now: 'in' }, 3: { now: 'out' } });
-    const none = stateOf(dunlin, [...worn, event('fasteners-moved', { part: 'extruder-cover', out: [4] })]);
+    const none = stateOf(dunlin, [...worn, event('fasteners-moved', { part: 'extruder-cover', out: [5] })]);
     expect(none.fasteners).toEqual({});
   });
 });
