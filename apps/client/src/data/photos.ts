@@ -89,7 +89,7 @@ export function runPhotoOutbox(): () => void {
     if (busy || stopped) return;
     busy = true;
     let left = false;
-    for (const key of await keys<string>(waiting).catch(() => [])) left = !(await send(key)) || left;
+    for (const key of await keys<string>(waiting).catch(() => [])) left = !(await send(key).catch(() => false)) || left;
     busy = false;
     // One that came during the round goes at once, one that could not be sent a little later.
     if ((left || asked) && !stopped) timer = setTimeout(() => void round(), asked ? 0 : RETRY_MS);

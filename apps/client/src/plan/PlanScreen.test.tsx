@@ -7,7 +7,7 @@ import {
   type Remedy,
 } from '@zealous/core';
 import { act, fireEvent, screen, within } from '@testing-library/react-native';
-import { deskOf, noHistory, type Desk } from '../testing/bench';
+import { atTen, deskOf, noHistory, type Desk } from '../testing/bench';
 import { PlanScreen } from './PlanScreen';
 
 jest.mock('expo-router', () => ({ useRouter: () => ({ replace: jest.fn(), push: jest.fn() }) }));
@@ -44,15 +44,7 @@ function remedyOf(label: string): Remedy {
 }
 const types = (desk: Desk): readonly string[] => desk.events().map(({ type }) => type);
 
-beforeEach(() => {
-  jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
-  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
-});
-
-afterEach(() => {
-  jest.runOnlyPendingTimers();
-  jest.useRealTimers();
-});
+atTen();
 
 test('one step is open; done, the next one is, and it can be taken back', async () => {
   const desk = await deskOf(whelk, begun(whelk, 'extruder', 'gears-worn'), (props) => <PlanScreen {...props} />);

@@ -36,7 +36,7 @@ export function SolventTry({
         <View key={solvent.id} style={styles.list}>
           <Text bold>{`In ${solvent.name}`}</Text>
           <Text kind="small" tone="soft">
-            {`${here(solvent)}${solvent.care} Flash point ${solvent.flashC} °C, workplace limit ${solvent.exposurePpm} ppm; the safety data sheet decides.`}
+            {`${here(solvent)}${solvent.care} Soak ${solvent.soakHours.join(' to ')} h. Flash point ${solvent.flashC} °C, lower limit ${solvent.lowerLimitPct} %, workplace limit ${solvent.exposurePpm} ppm; the safety data sheet decides.`}
           </Text>
           <Choice
             label={`A piece in ${solvent.name}`}

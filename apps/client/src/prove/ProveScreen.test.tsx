@@ -1,6 +1,6 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
 import { fireEvent, screen } from '@testing-library/react-native';
-import { deskOf, type Desk } from '../testing/bench';
+import { atTen, deskOf, type Desk } from '../testing/bench';
 import { ProveScreen } from './ProveScreen';
 
 const mockReplace = jest.fn();
@@ -37,15 +37,8 @@ function upTo(desk: Desk, form: 'bed' | 'run' | 'feed'): void {
   }
 }
 
-beforeEach(() => {
-  jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
-  mockReplace.mockReset();
-  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
-});
-afterEach(() => {
-  jest.runOnlyPendingTimers();
-  jest.useRealTimers();
-});
+atTen();
+beforeEach(() => void mockReplace.mockReset());
 
 test('what is asked for follows from what was done, smallest first, and each pass opens the next', async () => {
   const desk = await deskOf(dunlin, repaired('hub', 'stub', 'take-out'), (props) => <ProveScreen {...props} />);

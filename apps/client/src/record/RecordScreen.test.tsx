@@ -1,6 +1,6 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
 import { fireEvent, screen } from '@testing-library/react-native';
-import { deskOf } from '../testing/bench';
+import { atTen, deskOf } from '../testing/bench';
 import { RecordScreen } from './RecordScreen';
 
 jest.mock('expo-router', () => ({ useRouter: () => ({ replace: jest.fn(), push: jest.fn() }) }));
@@ -21,14 +21,7 @@ const repaired: readonly (readonly [EventType, object])[] = [
 ];
 const press = (name: string): void => fireEvent.press(screen.getByRole('button', { name }));
 
-beforeEach(() => {
-  jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
-  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
-});
-afterEach(() => {
-  jest.runOnlyPendingTimers();
-  jest.useRealTimers();
-});
+atTen();
 
 test('an order is closed as cured only when every proof is passed; a wrong closing is taken back', async () => {
   const desk = await deskOf(dunlin, repaired, (props) => <RecordScreen {...props} />);

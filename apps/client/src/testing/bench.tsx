@@ -25,6 +25,29 @@ export interface Desk {
 
 export const noHistory: ShopHistory = { tried: [], solvents: [], lives: [], parts: [] };
 
+/** Draws something that asks for the store and the shop's history. */
+export async function renderInShop(element: ReactNode, history: ShopHistory = noHistory): Promise<void> {
+  const store = makeStore();
+  await store.dispatch(api.util.upsertQueryData('shopHistory', undefined, history) as never);
+  render(
+    <Provider store={store}>
+      <PaperProvider>{element}</PaperProvider>
+    </Provider>,
+  );
+}
+
+/** Every test of the file begins at ten o'clock, with a server that does not answer. */
+export function atTen(): void {
+  beforeEach(() => {
+    jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
+    global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
+  });
+  afterEach(() => {
+    jest.runOnlyPendingTimers();
+    jest.useRealTimers();
+  });
+}
+
 let made = 0;
 
 export async function deskOf(
@@ -66,14 +89,6 @@ export async function deskOf(
     redraw = () => setN((n) => n + 1);
     return screen({ order: order(), record });
   }
-  const store = makeStore();
-  await store.dispatch(api.util.upsertQueryData('shopHistory', undefined, history) as never);
-  render(
-    <Provider store={store}>
-      <PaperProvider>
-        <Shown />
-      </PaperProvider>
-    </Provider>,
-  );
+  await renderInShop(<Shown />, history);
   return { events: () => events, order, record };
 }

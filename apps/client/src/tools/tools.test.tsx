@@ -1,11 +1,7 @@
 import { deliveredCatalogue, halfLife, livesOf, offersOf } from '@zealous/core';
-import { fireEvent, render, screen } from '@testing-library/react-native';
+import { fireEvent, screen } from '@testing-library/react-native';
 import type { ReactNode } from 'react';
-import { PaperProvider } from 'react-native-paper';
-import { Provider } from 'react-redux';
-import { api } from '../data/api';
-import { makeStore } from '../data/store';
-import { noHistory } from '../testing/bench';
+import { atTen, noHistory, renderInShop } from '../testing/bench';
 import { LivesScreen } from './LivesScreen';
 import { ToolsScreen } from './ToolsScreen';
 
@@ -16,42 +12,16 @@ jest.mock('expo-router', () => ({
   usePathname: () => '/tools',
 }));
 
-beforeEach(() => {
-  jest.useFakeTimers();
-  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
-});
+atTen();
 
-afterEach(() => {
-  jest.runOnlyPendingTimers();
-  jest.useRealTimers();
-});
-
-async function shown(history = noHistory) {
-  const store = makeStore();
-  await store.dispatch(api.util.upsertQueryData('shopHistory', undefined, history) as never);
-  render(
-    <Provider store={store}>
-      <PaperProvider>
-        <LivesScreen />
-      </PaperProvider>
-    </Provider>,
-  );
-}
-
-test('each tool leads to its own page', () => {
-  render(
-    <Provider store={makeStore()}>
-      <PaperProvider>
-        <ToolsScreen />
-      </PaperProvider>
-    </Provider>,
-  );
+test('each tool leads to its own page', async () => {
+  await renderInShop(<ToolsScreen />);
   fireEvent.press(screen.getByRole('button', { name: 'Part lives' }));
   expect(mockPush).toHaveBeenCalledWith('/tools/lives');
 });
 
 test('without a record the starting figures stand, and no curve is drawn', async () => {
-  await shown();
+  await renderInShop(<LivesScreen />);
   expect(screen.getByText('Brass nozzle: half last 900 h (starting figure)')).toBeTruthy();
   expect(screen.queryByLabelText(/^Chart/)).toBeNull();
 });
@@ -62,7 +32,7 @@ test('lives on record move the figure of their own offer, and are drawn from two
     { part: 'nozzle', maker: 'Skerry Parts', batch: 'S1', machine: 'Limpet', at: '2026-10-01', again: true },
     { part: 'nozzle', maker: 'Skerry Parts', batch: 'S2', machine: 'Limpet', at: '2026-11-01', again: false },
   ];
-  await shown({ ...noHistory, lives, parts });
+  await renderInShop(<LivesScreen />, { ...noHistory, lives, parts });
   const remedy = deliveredCatalogue.remedies.find(({ id }) => id === 'renew-nozzle');
   const brass = remedy && offersOf(remedy).find(({ id }) => id === 'brass');
   if (!remedy || !brass) throw new Error('test data');

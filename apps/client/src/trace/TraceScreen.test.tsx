@@ -1,6 +1,6 @@
 import type { EventType, Machine } from '@zealous/core';
 import { act, fireEvent, screen } from '@testing-library/react-native';
-import { deskOf, type Desk } from '../testing/bench';
+import { atTen, deskOf, type Desk } from '../testing/bench';
 import { TraceScreen } from './TraceScreen';
 
 const mockReplace = jest.fn();
@@ -62,15 +62,8 @@ const answer = async (name: string | RegExp): Promise<void> => {
 };
 const findings = (desk: Desk): readonly string[] => desk.order().state.findings.map(({ result }) => result);
 
-beforeEach(() => {
-  jest.useFakeTimers({ now: new Date('2026-11-25T10:00:00') });
-  mockReplace.mockReset();
-  global.fetch = jest.fn(() => new Promise(() => undefined)) as unknown as typeof fetch;
-});
-afterEach(() => {
-  jest.runOnlyPendingTimers();
-  jest.useRealTimers();
-});
+atTen();
+beforeEach(() => void mockReplace.mockReset());
 
 test('one check is asked for; its answer moves the strand, the next one follows, and undo brings the first one back', async () => {
   const desk = await shown(order());

@@ -1,4 +1,4 @@
-import { OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } from '@zealous/core';
+import { curveWords, OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } from '@zealous/core';
 import { readFileSync } from 'node:fs';
 import PDFDocument from 'pdfkit';
 
@@ -157,10 +157,6 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
 const feedWords = ({ feed }: OrderRecord): string | undefined =>
   feed &&
   `${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} to ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm`;
-const curveWords = ({ feedCurve }: OrderRecord): string | undefined =>
-  feedCurve?.fivePercentMmPerS === undefined
-    ? undefined
-    : `5 % is lost at ${feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s`;
 
 function charges(
   { charged, handsOnMinutes }: OrderRecord,

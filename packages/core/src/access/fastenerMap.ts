@@ -1,4 +1,3 @@
-import type { FastenerRecord } from '../order/state';
 import type { Fastener } from '../path/machine';
 
 /** One screw, clip or plug at its place on the part. */
@@ -85,6 +84,9 @@ export function fastenerMap(fasteners: readonly Fastener[]): readonly PinGroup[]
     return { letter, fastener, pins, lookAlikes };
   });
 }
+
+/** What has become of the fasteners of a part, by their number on its map. */
+export type FastenerRecord = Readonly<Record<number, { readonly now: 'out' | 'in' | 'left'; readonly why?: string }>>;
 
 /** Pins that came out and are neither back nor left out for a reason: they are still on the mat. */
 export const onTheMat = (groups: readonly PinGroup[], record: FastenerRecord = {}): readonly Pin[] =>

@@ -25,6 +25,12 @@ export const partWords = (p: OrderRecord['parts'][number]): readonly string[] =>
     p.price !== undefined && `price ${p.price}`,
   ].filter((word): word is string => typeof word === 'string' && word !== '');
 
+/** How fast the strand may go, in words; undefined when it was not measured as far as that. */
+export const curveWords = ({ feedCurve }: OrderRecord): string | undefined =>
+  feedCurve?.fivePercentMmPerS === undefined
+    ? undefined
+    : `5 % is lost at ${feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s`;
+
 const line = (label: string, value: string | undefined): string[] => (value ? [`- **${label}:** ${value}`] : []);
 const list = (title: string, items: readonly string[]): string[] =>
   items.length ? ['', `## ${title}`, '', ...items.map((item) => `- ${item}`)] : [];
@@ -75,12 +81,7 @@ export function recordMarkdown(record: OrderRecord): string {
               : 'the change is within the reading error.'),
         ]
       : []),
-    ...(record.feedCurve?.fivePercentMmPerS === undefined
-      ? []
-      : [
-          '',
-          `Fall-off: 5 % is lost at ${record.feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(record.feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(record.feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s.`,
-        ]),
+    ...(record.feedCurve?.fivePercentMmPerS === undefined ? [] : ['', `Fall-off: ${curveWords(record)}.`]),
     ...list('Done against a hold', record.overrides.map(escape)),
     ...list('Cured by one of these; which, cannot be told', [
       ...(record.confounded?.changes ?? []).map(escape),

@@ -1,3 +1,4 @@
+import type { FastenerRecord } from '../access/fastenerMap';
 import { fitCooling, timeToCool, type Cooling, type TimedReading, type TimeLeft } from '../physics/cooling';
 import { cooledTo } from '../physics/heat';
 import type { Machine } from '../path/machine';
@@ -22,9 +23,6 @@ export interface ChosenCause {
   readonly mode: string;
   readonly advised: boolean;
 }
-
-/** What has become of the fasteners of a part, by their number on its map. */
-export type FastenerRecord = Readonly<Record<number, { readonly now: 'out' | 'in' | 'left'; readonly why?: string }>>;
 
 export interface Failure {
   readonly id: string;

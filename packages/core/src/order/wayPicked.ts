@@ -1,4 +1,4 @@
-import { waysTo } from '../access/closure';
+import { partsToRemove } from '../access/closure';
 import type { Machine } from '../path/machine';
 import type { EventBodies } from './events';
 import { refuse } from './refuse';
@@ -13,7 +13,13 @@ export function wayPicked(
   const known = machine.parts.find((item) => item.id === part);
   if (!known || (way !== undefined && !known.ways?.some((item) => item.id === way)))
     return refuse('/body/part', `This machine has no part "${part}"${way ? ` that comes off "${way}"` : ''}.`);
-  if (!waysTo(machine, part, new Set(state.off)).some((item) => item.way === (way ?? '')))
+  const picked = { ...state.pickedWays, [part]: way ?? '' };
+  try {
+    // With nothing off and all picks together: then they lead there from any bench.
+    partsToRemove(machine, Object.keys(picked), new Set(), picked);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
     refuse('/body/way', `"${known.name}" cannot come off that way: what must be off before it waits for it.`);
-  return { ...state.pickedWays, [part]: way ?? '' };
+  }
+  return picked;
 }

@@ -40,5 +40,8 @@ export function withSizes(text: string, route: Route): string {
   return text
     .replaceAll('{needle}', needle === undefined ? 'the thinnest needle there is' : `${needle} mm needle`)
     .replaceAll('{rod}', rod === undefined ? 'rod thinner than the bore' : `${rod} mm rod`)
-    .replaceAll('{bit}', BIT_BELOW.map((below) => `${tube - below}`).join(' to ') + ' mm drill bit');
+    .replaceAll(
+      '{bit}',
+      BIT_BELOW.map((below) => `${Number((tube - below).toFixed(2))}`).join(' to ') + ' mm drill bit',
+    );
 }

@@ -20,7 +20,7 @@ export interface PricedOffer {
   readonly speak: number;
 }
 
-/** What a remedy offers; without a list, the one thing that its price and minutes describe. */
+/** What a remedy offers; nothing when its own price and minutes say all there is. */
 export const offersOf = (remedy: Remedy): readonly Offer[] => remedy.offers ?? [];
 
 const startOf = (offer: Offer, material: Material): number =>

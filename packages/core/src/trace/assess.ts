@@ -185,7 +185,11 @@ export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(st
 const QUICK_TOLD = 12;
 
 /** The checks that are told, best first. */
-function told(decision: Decision, habits: readonly HabitAdvice[], search: Search | undefined): Decision['checks'] {
+function checksTold(
+  decision: Decision,
+  habits: readonly HabitAdvice[],
+  search: Search | undefined,
+): Decision['checks'] {
   if (!search?.quick) return decision.checks;
   const kept = new Set([...habits.map(({ key }) => key), ...(search.also ?? [])]);
   return decision.checks.filter(({ place }, i) => i < QUICK_TOLD || kept.has(place.key));
@@ -231,7 +235,7 @@ export function assess(
     causes,
     elsewhere,
     cleared: spansOf(stations),
-    checks: told(decision, habits, search).map((forecast, i) =>
+    checks: checksTold(decision, habits, search).map((forecast, i) =>
       rank(
         model,
         now,
