@@ -167,6 +167,22 @@ describe('heat, power and safety', () => {
     expect(() => judge(whelk, catalogue, events, nowhere)).toThrow(/no part "hot-end" that comes off/);
   });
 
+  test('ways that would each wait for the other are refused together, though either alone is fine', () => {
+    const [a, b] = whelk.parts as [Machine['parts'][number], Machine['parts'][number]];
+    const other = (after: string) => [{ ...a, id: 'other', name: 'the other way', after: [after] }];
+    const machine: Machine = {
+      ...whelk,
+      parts: [
+        { ...a, after: [], ways: other(b.id) },
+        { ...b, after: [], ways: other(a.id) },
+      ],
+    };
+    const pick = (part: string) => event('way-picked', { part, way: 'other' });
+    const start = [takenIn(machine)];
+    expect(judge(machine, catalogue, start, pick(b.id)).pickedWays).toEqual({ [b.id]: 'other' });
+    expect(() => judge(machine, catalogue, [...start, pick(a.id)], pick(b.id))).toThrow(/cannot come off that way/);
+  });
+
   test('material and path decide the temperature: the lined path caps nylon', () => {
     const push = (material: string) => {
       const pick = event('rung-picked', { station: 'nozzle', mode: 'tip-particles', remedy: 'hotter-push' });
