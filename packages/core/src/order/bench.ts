@@ -1,4 +1,4 @@
-import type { Bench } from '../access/bench';
+import type { Bench } from '../bench/price';
 import type { Machine } from '../path/machine';
 import { temperatureAt, type OrderState } from './state';
 

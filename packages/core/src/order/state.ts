@@ -1,4 +1,4 @@
-import type { FastenerRecord } from '../access/fastenerMap';
+import type { FastenerRecord } from '../bench/fastenerMap';
 import { fitCooling, timeToCool, type Cooling, type TimedReading, type TimeLeft } from '../physics/cooling';
 import { cooledTo } from '../physics/heat';
 import type { Machine } from '../path/machine';

@@ -1,4 +1,4 @@
-import { partsToRemove } from '../access/closure';
+import { partsToRemove } from '../bench/closure';
 import type { Machine } from '../path/machine';
 import type { EventBodies } from './events';
 import { refuse } from './refuse';

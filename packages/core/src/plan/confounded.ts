@@ -4,7 +4,7 @@ import { causesUnderWork, triesAt } from '../order/causes';
 import type { OrderState } from '../order/state';
 import { stationById, type Machine } from '../path/machine';
 import { needOf } from '../trace/repairs';
-import { benchMinutes, priceOf, type Bench } from '../access/bench';
+import { benchMinutes, priceOf, type Bench } from '../bench/price';
 import { routeOf } from '../path/route';
 
 export interface Change {

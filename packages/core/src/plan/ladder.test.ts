@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf, type Bench } from '../access/bench';
+import { benchMinutes, priceOf, type Bench } from '../bench/price';
 import { deliveredCatalogue as catalogue, hourlyRateOf, remedyById } from '../catalogue/index';
 import type { RungResult } from '../catalogue/types';
 import { benchAt } from '../order/bench';

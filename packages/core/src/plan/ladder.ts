@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
+import { benchMinutes, priceOf, type Bench, type Need } from '../bench/price';
 import { hourlyRateOf, materialOf, modeById } from '../catalogue/index';
 import type { Catalogue, Material, Offer, Remedy, RungOutcome } from '../catalogue/types';
 import { causesUnderWork, isCleared, triesAt } from '../order/causes';

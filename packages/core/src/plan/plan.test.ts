@@ -1,5 +1,5 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
-import { partWith, waysTo } from '../access/closure';
+import { partWith, waysTo } from '../bench/closure';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
 import { phaseOf } from '../order/phase';

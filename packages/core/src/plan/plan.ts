@@ -1,6 +1,6 @@
-import { unmet, type Bench } from '../access/bench';
-import { openingFor, type Goal } from '../access/opening';
-import { schedule, type Schedule, type Turn } from '../access/schedule';
+import { unmet, type Bench } from '../bench/price';
+import { openingFor, type Goal } from '../bench/opening';
+import { schedule, type Schedule, type Turn } from '../bench/schedule';
 import { materialOf, modeById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine, Station } from '../path/machine';

@@ -1,5 +1,5 @@
-import type { Need } from '../access/bench';
-import { partWith } from '../access/closure';
+import type { Need } from '../bench/price';
+import { partWith } from '../bench/closure';
 import { materialOf, remedyById } from '../catalogue/index';
 import type { Catalogue, Material, Offer, Remedy, RungOutcome, Solvent } from '../catalogue/types';
 import type { EventBodies } from '../order/events';

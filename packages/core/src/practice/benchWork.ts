@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf, type Bench, type Need } from '../access/bench';
+import { benchMinutes, priceOf, type Bench, type Need } from '../bench/price';
 import { materialOf } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';

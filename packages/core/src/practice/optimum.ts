@@ -1,4 +1,4 @@
-import type { Bench } from '../access/bench';
+import type { Bench } from '../bench/price';
 import { Lookahead } from '../trace/lookahead';
 import type { Live, Model } from '../trace/model';
 import { groupIndex } from '../trace/model';

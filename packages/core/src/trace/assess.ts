@@ -1,4 +1,4 @@
-import { WAITING_RATE, type Bench } from '../access/bench';
+import { WAITING_RATE, type Bench } from '../bench/price';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';

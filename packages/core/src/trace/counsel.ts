@@ -1,4 +1,4 @@
-import type { Bench } from '../access/bench';
+import type { Bench } from '../bench/price';
 import { byStation, evidenceLabel } from './explain';
 import { byHabit, HABITS } from './habits';
 import type { CheckForecast, Decision } from './decide';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Bench } from '../access/bench';
+import type { Bench } from '../bench/price';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';

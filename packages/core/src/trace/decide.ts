@@ -1,4 +1,4 @@
-import type { Bench, Price } from '../access/bench';
+import type { Bench, Price } from '../bench/price';
 import type { Outcome } from './likelihood';
 import { byHabit, HABITS } from './habits';
 import { Lookahead } from './lookahead';

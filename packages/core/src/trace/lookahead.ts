@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf, type Bench, type Price } from '../access/bench';
+import { benchMinutes, priceOf, type Bench, type Price } from '../bench/price';
 import type { Forecasts } from './forecasts';
 import type { Model } from './model';
 import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';

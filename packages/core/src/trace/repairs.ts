@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf, WAITING_RATE, type Bench, type Need } from '../access/bench';
+import { benchMinutes, priceOf, WAITING_RATE, type Bench, type Need } from '../bench/price';
 import type { Catalogue, Material, Remedy } from '../catalogue/types';
 import { materialOf, remedyById } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';

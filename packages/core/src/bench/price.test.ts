@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type { Machine } from '../path/machine';
 import { secondsToCool } from '../physics/heat';
 import { dunlin, whelk } from '../testing/machines';
-import { benchMinutes, priceOf, unmet, WAITING_RATE, type Bench, type Need } from './bench';
+import { benchMinutes, priceOf, unmet, WAITING_RATE, type Bench, type Need } from './price';
 import { partsToRefit, partsToRemove } from './closure';
 
 const cold = (machine: Machine): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });

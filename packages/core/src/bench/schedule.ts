@@ -1,6 +1,6 @@
 import type { Machine } from '../path/machine';
 import { cooledTo, SAFE_TO_TOUCH_C, secondsToCool, SWITCH_OFF_BELOW_C } from '../physics/heat';
-import { NEAR_C, POWER_MIN, WAITING_RATE } from './bench';
+import { NEAR_C, POWER_MIN, WAITING_RATE } from './price';
 
 /** Something to be done by hand that wants the machine in a state. */
 export interface Task {

@@ -1,5 +1,5 @@
 import type { Machine } from '../path/machine';
-import type { Bench } from './bench';
+import type { Bench } from './price';
 import { partsToRefit, partsToRemove, type OpenPart } from './closure';
 import type { Task } from './schedule';
 
