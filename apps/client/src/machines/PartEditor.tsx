@@ -1,4 +1,4 @@
-import { freeId, type AccessPart, type Machine } from '@zealous/core';
+import { freeId, type AccessPart, type Machine, removePart } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Section } from '../ui/Card';
@@ -103,27 +103,7 @@ export function Parts({
     onChange({ ...machine, parts: [...machine.parts, fresh] });
     setOpen(id);
   };
-  const remove = (id: string): void => {
-    const without = (list: readonly string[] | undefined): readonly string[] | undefined =>
-      list?.filter((item) => item !== id);
-    onChange({
-      ...machine,
-      parts: machine.parts
-        .filter((item) => item.id !== id)
-        .map((item) => ({ ...item, ...(item.after ? { after: without(item.after) ?? [] } : {}) })),
-      runs: machine.runs.map((run) => ({
-        ...run,
-        stations: run.stations.map((station) => ({
-          ...station,
-          access: {
-            ...(station.access?.open ? { open: without(station.access.open) ?? [] } : {}),
-            ...(station.access?.mouth ? { mouth: without(station.access.mouth) ?? [] } : {}),
-          },
-        })),
-      })),
-    });
-    setOpen(undefined);
-  };
+  const remove = (id: string): void => onChange(removePart(machine, id));
   return (
     <Section title="What comes off">
       <View style={styles.list}>

@@ -43,7 +43,7 @@ export function LadderCard({
       {own ? <Text kind="small" tone="soft">{`${own[0]?.toUpperCase()}${own.slice(1)}.`}</Text> : null}
       {next.wishedC !== undefined ? (
         <Text kind="small" bold tone="warm">
-          {`The filament would like ${Math.round(next.wishedC)} °C; this path allows ${Math.round(next.need.hotC)} °C, and that counts.`}
+          {`The filament would like ${Math.round(next.wishedC)} °C; this path allows ${Math.round(Math.max(...next.placed.map(({ need }) => need.hotC)))} °C, and that counts.`}
         </Text>
       ) : null}
       <OffersCard rung={next} material={material} onPick={(offer) => onPick(next.remedy.id, offer)} />

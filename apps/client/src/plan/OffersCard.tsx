@@ -17,6 +17,7 @@ import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
 const KINDS: Readonly<Record<Offer['kind'], string>> = {
+  spare: 'in its own box?',
   part: 'part',
   kit: 'kit',
   assembly: 'whole assembly',

@@ -1,5 +1,9 @@
 import {
+  allFasteners,
   benchAt,
+  stepEntries,
+  type Entry,
+  type StepChoice,
   heldBecause,
   modeById,
   lastStepEvents,
@@ -24,6 +28,7 @@ import { Card, Notice } from '../ui/Card';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+import { BenchCard } from './BenchCard';
 import { LadderCard } from './LadderCard';
 import type { FittedPart } from './PartFields';
 import { StepCard } from './StepCard';
@@ -80,17 +85,25 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       </View>
     );
   const bench = benchAt(machine, state, now);
-  const finish = (step: PlanStep, override?: string): void => {
-    if (step.sets) record('bench-changed', step.sets);
-    if (step.opens)
-      record('parts-moved', { off: [step.opens], ...(step.way ? { ways: { [step.opens]: step.way } } : {}) });
-    if (step.closes) record('parts-moved', { on: [step.closes] });
+  const entries = (list: readonly Entry[]): void => {
+    for (const { type, body } of list) record(type, body);
+  };
+  const finish = (step: PlanStep, override?: string, choice?: StepChoice): void => {
+    entries(stepEntries(step, choice));
     record('step-done', { stepId: step.id, ...(override ? { override } : {}) });
     for (const timer of state.timers) if (timer.id === step.id) record('timer-stopped', { timerId: timer.id });
+  };
+  const all = (step: PlanStep, to: 'out' | 'in'): void => {
+    const part = step.opens ?? step.closes;
+    const tick = part === undefined ? [] : allFasteners(machine, part, step.way, to);
+    if (to === 'in') entries(tick);
+    finish(step);
+    if (to === 'out') entries(tick);
   };
   const tried = (step: PlanStep, outcome: RungOutcome, depthMm?: number, part?: FittedPart): void => {
     const { remedy, station = '', mode = '' } = step;
     if (!remedy) return;
+    entries(stepEntries(step));
     record('rung-tried', {
       stepId: step.id,
       remedy,
@@ -124,6 +137,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       aria-label="Page"
     >
       <Head plan={plan} title={causeTitle(order, catalogue)} />
+      {state.closed ? null : <BenchCard machine={machine} state={state} bench={bench} record={record} />}
       {state.closed ? null : <Timeline steps={left} done={state.steps} now={now} />}
       {plan.done > 0 ? (
         <Tap
@@ -150,7 +164,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
                 {step.phase}
               </Text>
             ) : null}
-            {mine && step.kind === 'rung' && !state.closed
+            {mine && (step.kind === 'rung' || step.kind === 'act') && !state.closed
               ? plan.ladders
                   .filter(({ cause }) => cause.station === step.station && cause.mode === step.mode)
                   .map((ladder) => (
@@ -184,7 +198,8 @@ export function PlanScreen({ order, record }: OrderPartProps) {
               bench={bench}
               tried={state.tries.find((item) => item.stepId === step.id)?.outcome}
               fasteners={map === undefined ? undefined : state.fasteners[map]}
-              onDone={(override) => finish(step, override)}
+              onDone={(override, choice) => finish(step, override, choice)}
+              onAll={(to) => all(step, to)}
               onTried={(outcome, depthMm, fitted) => tried(step, outcome, depthMm, fitted)}
               onFasteners={(moves) =>
                 record('fasteners-moved', { part: part ?? '', ...(step.way ? { way: step.way } : {}), ...moves })
@@ -228,9 +243,9 @@ function Head({ plan, title }: { readonly plan: Plan; readonly title: string }) 
       {Object.entries(plan.leftOff).map(([part, why]) => (
         <Text key={part} kind="small" tone="fault">{`Left off: ${part} (${why})`}</Text>
       ))}
-      {plan.tools.length > 0 && done === 0 ? (
+      {plan.tools.length > 0 ? (
         <Card edge="deed">
-          <Text bold>Fetch before the first screw</Text>
+          <Text bold>{done === 0 ? 'Fetch before the first screw' : 'Still needed'}</Text>
           <Text>{plan.tools.join(' · ')}</Text>
           <Text kind="small" tone="soft">
             Look through the machine’s own box of spares first.

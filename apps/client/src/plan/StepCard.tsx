@@ -1,7 +1,5 @@
 import {
-  CAUTIONS,
-  SAFE_TO_TOUCH_C,
-  SWITCH_OFF_BELOW_C,
+  cautionById,
   type Bench,
   type EventBodies,
   type FastenerRecord,
@@ -9,22 +7,22 @@ import {
   type OrderState,
   type PlanStep,
   type RungOutcome,
+  type StepChoice,
 } from '@zealous/core';
-import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
 import { PhotoStrip, usePhotoSource, type Photo } from '../photos/PhotoStrip';
+import { useCatalogue } from '../data/useCatalogue';
 import { CautionLine } from '../ui/CautionLine';
-import { Field } from '../ui/Field';
-import { NumberField } from '../ui/form/NumberField';
 import { clockText } from '../ui/format';
 import { Icon } from '../ui/Icon';
 import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
-import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
-import { PartFields, type FittedPart } from './PartFields';
+import { FastenerMap, type FastenerMoves } from './FastenerMap';
+import type { FittedPart } from './PartFields';
+import { Deeds, Held } from './StepDeeds';
 import { SolventTry } from './SolventTry';
 import { WayChoice } from './WayChoice';
 
@@ -42,7 +40,9 @@ export interface StepCardProps {
   readonly now: number;
   readonly bench: Bench;
   readonly tried?: string | undefined;
-  readonly onDone: (override?: string) => void;
+  readonly onDone: (override?: string, choice?: StepChoice) => void;
+  /** Every fastener of the step's part at once, out or back. */
+  readonly onAll: (to: 'out' | 'in') => void;
   readonly fasteners: FastenerRecord | undefined;
   readonly onTried: (outcome: RungOutcome, depthMm?: number, part?: FittedPart) => void;
   readonly onFasteners: (moves: FastenerMoves) => void;
@@ -110,18 +110,35 @@ const waitText = (minutes: number): string =>
 function Body(props: StepCardProps) {
   const { step, held, now } = props;
   const palette = usePalette();
+  const catalogue = useCatalogue();
+  const changes = changesOf(step, props.machine);
   return (
     <View style={styles.column}>
       {step.cautions.map((id) => {
-        const caution = CAUTIONS[id];
+        const caution = cautionById(catalogue, id);
         return caution ? <CautionLine key={id} caution={caution} /> : null;
       })}
+      {step.stop ? (
+        <Text bold tone="fault">
+          {`Back off when: ${step.stop}`}
+        </Text>
+      ) : null}
       {stateWords(step) ? (
         <Text kind="small" bold tone="soft">
           {stateWords(step)}
         </Text>
       ) : null}
       <Text>{step.how}</Text>
+      {step.notes.map((note) => (
+        <Text key={note} kind="small">{`• ${note}`}</Text>
+      ))}
+      {step.looks.length > 0 ? (
+        <Text
+          kind="small"
+          tone="soft"
+        >{`While it is open: ${step.looks.join('; ')}. Printed parts near the heat and the fan too.`}</Text>
+      ) : null}
+      {changes ? <Text kind="small" tone="soft">{`Afterwards: ${changes}.`}</Text> : null}
       {step.tools.length > 0 ? <Text kind="small" tone="soft">{`With: ${step.tools.join(', ')}`}</Text> : null}
       <WayChoice
         machine={props.machine}
@@ -129,6 +146,11 @@ function Body(props: StepCardProps) {
         off={props.bench.off}
         onPick={(way) => props.record('way-picked', { part: step.part ?? '', ...(way ? { way } : {}) })}
       />
+      {step.solvents ? (
+        <Text kind="small" tone="soft">
+          The soak begins once a piece has softened.
+        </Text>
+      ) : null}
       {step.solvents ? (
         <SolventTry
           step={step}
@@ -146,11 +168,6 @@ function Body(props: StepCardProps) {
         about={aboutOf(step)}
         label={step.fasteners.length > 0 ? 'Picture of the part' : 'Take a picture'}
       />
-      {step.stop ? (
-        <Text bold tone="fault">
-          {`Back off when: ${step.stop}`}
-        </Text>
-      ) : null}
       {props.timer ? (
         <View style={styles.row} role="timer" aria-label="Time left">
           <Icon name="timer" color={palette.deed} />
@@ -158,11 +175,7 @@ function Body(props: StepCardProps) {
             {props.timer.endsMs > now ? `${clockText((props.timer.endsMs - now) / 1000)} left` : 'Time is up'}
           </Text>
         </View>
-      ) : step.solvents && !Object.values(props.state.solvents).includes(true) ? (
-        <Text kind="small" tone="soft">
-          The soak begins once a piece has softened.
-        </Text>
-      ) : step.waitMinutes >= 1 && step.kind === 'rung' ? (
+      ) : step.waitMinutes >= 1 && (step.kind === 'rung' || step.kind === 'act') ? (
         <Tap
           label={`Start the timer, ${waitText(step.waitMinutes)}`}
           icon="timer"
@@ -172,6 +185,41 @@ function Body(props: StepCardProps) {
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
     </View>
   );
+}
+
+/** What the step leaves changed on the bench, in words. */
+function changesOf({ acts, kind }: PlanStep, machine: Machine): string {
+  const name = (id: string): string => machine.parts.find((part) => part.id === id)?.name ?? id;
+  const plug = (id: string): string => machine.connectors.find((one) => one.id === id)?.name ?? id;
+  const words = acts.flatMap((act): string[] => {
+    switch (act.do) {
+      case 'off':
+        return [`${name(act.part)} is off`];
+      case 'on':
+        return [`${name(act.part)} is on again`];
+      case 'unplug':
+        return [`unplugged: ${act.connectors.map(plug).join(', ')}; no power until they are back`];
+      case 'plug':
+        return [`plugged in: ${act.connectors.map(plug).join(', ')}`];
+      case 'wet':
+        return ['the part is wet: no heat and no power near it until it is dry'];
+      case 'dry':
+        return ['the part is dry'];
+      case 'strand':
+        return kind === 'unload' ? [] : ['the strand is cut, and what is left is accounted for'];
+      case 'target':
+        return kind === 'heat' || kind === 'cool'
+          ? []
+          : [act.c > 0 ? `target back to ${act.c} °C at once` : 'target at zero'];
+      case 'raise':
+        return ['the head is supported'];
+      case 'lower':
+        return ['nothing stands under the head'];
+      default:
+        return [];
+    }
+  });
+  return words.join('; ');
 }
 
 const HEAT_WORDS = { any: '', cold: 'cold to touch', hot: 'hot' } as const;
@@ -217,133 +265,10 @@ function OnPhoto({
   );
 }
 
-/** What ends the step. A cooling step is ended by a reading, not by the clock alone. */
-function Deeds(props: StepCardProps) {
-  const { step, bench, fasteners, onDone, onTried } = props;
-  const [depth, setDepth] = useState<number | undefined>(undefined);
-  const [part, setPart] = useState<FittedPart>(step.offer ? { offer: step.offer.id, price: step.offer.price } : {});
-  const [skipping, setSkipping] = useState<string | undefined>(undefined);
-  const mat = stillOut(step, fasteners);
-  if (step.kind === 'rung')
-    return (
-      <View style={styles.column}>
-        {step.measures === 'depth' ? (
-          <NumberField
-            label="Depth by rod now, mm (if measured)"
-            value={depth}
-            fits={(n) => n >= 0}
-            onChange={setDepth}
-          />
-        ) : null}
-        {step.replaces ? <PartFields part={part} onChange={setPart} /> : null}
-        <Text bold>What came of it?</Text>
-        {step.outcomes?.map((outcome, i) => (
-          <Tap
-            key={outcome.id}
-            label={outcome.label}
-            {...(i === 0 ? { kind: 'main' as const } : {})}
-            onPress={() => onTried(outcome, depth, part)}
-          />
-        ))}
-      </View>
-    );
-  const to = step.sets?.readingC ?? 0;
-  const waits = step.kind === 'cool';
-  return (
-    <View style={styles.column}>
-      {waits ? (
-        <Text
-          kind="small"
-          tone="soft"
-        >{`By the clock it is at about ${Math.round(bench.temperatureC)} °C. A reading ends this step.`}</Text>
-      ) : null}
-      {mat > 0 ? (
-        <Text bold tone="fault">
-          {`${mat} still on the mat: put ${mat === 1 ? 'it' : 'them'} back, or say why not.`}
-        </Text>
-      ) : null}
-      <Tap
-        label={waits ? `It reads below ${to} °C` : step.kind === 'wait' ? `It reads ${to} °C` : 'Done'}
-        kind="main"
-        icon="check"
-        disabled={mat > 0}
-        onPress={() => onDone()}
-      />
-      {waits ? null : skipping === undefined ? (
-        <Tap
-          label={step.closes ? 'It stays off …' : 'Not needed here …'}
-          kind="quiet"
-          onPress={() => setSkipping('')}
-          style={styles.start}
-        />
-      ) : (
-        <View style={styles.column}>
-          <Field
-            label={step.closes ? 'Why it stays off' : 'Why it is not needed'}
-            value={skipping}
-            onChange={setSkipping}
-            most={200}
-          />
-          <Tap
-            label="Skip, with this reason"
-            disabled={skipping.trim() === ''}
-            onPress={() => props.onSkip(skipping.trim())}
-          />
-        </View>
-      )}
-    </View>
-  );
-}
-
-/** A step that does not fit the recorded state: why, the way there, and the way past it under one's own name. */
-function Held({ step, held, bench, onDone, onSet }: StepCardProps & { readonly held: string }) {
-  const palette = usePalette();
-  const [sure, setSure] = useState(false);
-  const hot = step.need.heat === 'hot' && bench.temperatureC < step.need.hotC - 10;
-  const cool =
-    (step.need.heat === 'cold' || step.need.power === 'off' || step.sets?.power === 'off') &&
-    bench.temperatureC > SAFE_TO_TOUCH_C;
-  return (
-    <View style={[styles.held, { backgroundColor: palette.warmWash }]} role="status">
-      <Text bold>{`Waits: it ${held}.`}</Text>
-      {hot ? (
-        <Tap
-          label={`Heating to ${Math.round(step.need.hotC)} °C now`}
-          icon="heat"
-          onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })}
-        />
-      ) : null}
-      {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= SAFE_TO_TOUCH_C ? (
-        <Tap
-          label={`It reads below ${SAFE_TO_TOUCH_C} °C`}
-          icon="cold"
-          onPress={() => onSet({ readingC: SAFE_TO_TOUCH_C, atMost: true })}
-        />
-      ) : null}
-      {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
-      {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= SWITCH_OFF_BELOW_C ? (
-        <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} />
-      ) : null}
-      {step.need.power === 'on' && bench.power === 'off' ? (
-        <Tap label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} />
-      ) : null}
-      {sure ? (
-        <View style={styles.column}>
-          <Text kind="small">It will stand in the record under your name that this was done against the hold.</Text>
-          <Tap label="Done all the same" onPress={() => onDone(held.slice(0, 180))} />
-        </View>
-      ) : step.kind === 'rung' ? null : (
-        <Tap label="Do it all the same …" kind="quiet" onPress={() => setSure(true)} />
-      )}
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
   card: { borderRadius: radius.m, padding: space.m, gap: space.s },
   row: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   column: { gap: space.s },
   grow: { flex: 1 },
   start: { alignSelf: 'flex-start' },
-  held: { gap: space.s, padding: space.m, borderRadius: radius.m },
 });

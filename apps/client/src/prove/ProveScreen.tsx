@@ -1,4 +1,15 @@
-import { calibrateFeed, benchAt, materialOf, proofsFor, unmet } from '@zealous/core';
+import {
+  calibrateFeed,
+  benchAt,
+  cautionById,
+  materialOf,
+  openFaults,
+  proofsFor,
+  SAFE_TO_TOUCH_C,
+  SWITCH_OFF_BELOW_C,
+  unmet,
+} from '@zealous/core';
+import { CautionLine } from '../ui/CautionLine';
 import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -41,6 +52,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
   const bench = benchAt(machine, state, now);
   const steps = machine.runs.flatMap((run) => run.stations).find((station) => station.kind === 'extruder')
     ?.params?.stepsPerMm;
+  const open = state.closed ? [] : openFaults(machine, state);
   const notCured = (proof: string): void => {
     record('not-cured', { proof });
     router.replace(orderHref(order.id, 'trace'));
@@ -51,9 +63,18 @@ export function ProveScreen({ order, record }: OrderPartProps) {
         Not proved until it is shown
       </Text>
       <Text tone="soft">Smallest first. Stop as soon as the fault shows.</Text>
+      {open.length > 0 ? (
+        <Card edge="fault">
+          <Text bold>A proof is taken on the closed machine</Text>
+          {open.map(({ text }) => (
+            <Text key={text}>{text}</Text>
+          ))}
+          <Tap label="Back to the work" onPress={() => router.replace(orderHref(order.id, 'plan'))} />
+        </Card>
+      ) : null}
       {proofs.map((proof) => {
         const known = state.proofs[proof.id];
-        const held = unmet({ heat: proof.heat, power: proof.power, hotC }, bench);
+        const held = unmet({ heat: proof.heat, power: proof.power, hotC }, bench, machine);
         return (
           <Card key={proof.id} edge={known?.passed ? 'clear' : proof === current ? 'deed' : 'line'}>
             <View style={styles.row}>
@@ -72,8 +93,12 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                 calibration={calibrateFeed(known.askedMm, known.fedMm, known.oldStepsPerMm, known.readingMm)}
               />
             ) : null}
-            {proof === current && !state.closed ? (
+            {proof === current && !state.closed && open.length === 0 ? (
               <View style={styles.column}>
+                {(proof.cautions ?? []).map((id) => {
+                  const caution = cautionById(catalogue, id);
+                  return caution ? <CautionLine key={id} caution={caution} /> : null;
+                })}
                 <Text>{proof.how}</Text>
                 {held ? (
                   <View style={styles.column}>
@@ -86,7 +111,30 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                         onPress={() => record('bench-changed', { targetC: Math.round(hotC), power: 'on' })}
                       />
                     ) : null}
-                    {proof.heat !== 'hot' && proof.power === 'on' ? (
+                    {proof.heat === 'cold' && bench.temperatureC > SAFE_TO_TOUCH_C ? (
+                      <Tap
+                        label="Target to zero, cooling"
+                        icon="cold"
+                        onPress={() => record('bench-changed', { targetC: 0 })}
+                      />
+                    ) : null}
+                    {proof.heat === 'cold' ? (
+                      <Tap
+                        label={`It reads below ${SAFE_TO_TOUCH_C} °C`}
+                        icon="cold"
+                        kind="main"
+                        onPress={() => record('bench-changed', { readingC: SAFE_TO_TOUCH_C, atMost: true, targetC: 0 })}
+                      />
+                    ) : null}
+                    {proof.power === 'off' && bench.power === 'on' && bench.temperatureC <= SWITCH_OFF_BELOW_C ? (
+                      <Tap
+                        label="Switched off and unplugged"
+                        icon="power"
+                        kind="main"
+                        onPress={() => record('bench-changed', { power: 'off' })}
+                      />
+                    ) : null}
+                    {proof.heat !== 'hot' && proof.power === 'on' && bench.power === 'off' ? (
                       <Tap
                         label="Switched on"
                         icon="power"

@@ -18,22 +18,35 @@ export function RunForm({
   readonly onNotCured: () => void;
 }) {
   const [ran, setRan] = useState<number | undefined>(undefined);
-  const { longerThanMin } = proof;
-  const enough = ran !== undefined && ran > (longerThanMin ?? 0);
+  const [reached, setReached] = useState<number | undefined>(undefined);
+  const { longerThanMin, pastMm } = proof;
+  const long =
+    longerThanMin === undefined ? ran !== undefined || pastMm !== undefined : ran !== undefined && ran > longerThanMin;
+  const high = pastMm === undefined || (reached !== undefined && reached > pastMm);
+  const enough = long && high;
   return (
     <View style={styles.column}>
       <Text>
         {longerThanMin === undefined
           ? 'Past the height or the time at which it had failed.'
           : `It needed ${longerThanMin} min to show: only more than that proves it.`}
+        {pastMm === undefined ? '' : ` It showed at ${pastMm} mm: only past that height.`}
       </Text>
+      {pastMm === undefined ? null : (
+        <NumberField label="It reached a height of, mm" value={reached} fits={(n) => n >= 0} onChange={setReached} />
+      )}
       <NumberField label="It ran sound for, minutes" value={ran} fits={(n) => n >= 0} onChange={setRan} />
       <Tap
         label="It ran past that, sound"
         kind="main"
         disabled={!enough}
         onPress={() =>
-          record('proof-recorded', { proof: proof.id, passed: true, ...(ran === undefined ? {} : { ranMinutes: ran }) })
+          record('proof-recorded', {
+            proof: proof.id,
+            passed: true,
+            ...(ran === undefined ? {} : { ranMinutes: ran }),
+            ...(reached === undefined ? {} : { reachedMm: reached }),
+          })
         }
       />
       <Tap label="The fault is back: stop it, not cured" onPress={onNotCured} />

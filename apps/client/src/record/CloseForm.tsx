@@ -1,4 +1,13 @@
-import { hourlyRateOf, modeById, percent, phaseOf, stationById, whatRemains, type OrderRecord } from '@zealous/core';
+import {
+  closingFaults,
+  hourlyRateOf,
+  modeById,
+  percent,
+  phaseOf,
+  stationById,
+  whatRemains,
+  type OrderRecord,
+} from '@zealous/core';
 import { addWeeks, formatISO } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
@@ -26,9 +35,12 @@ const AGAIN = [
 export function CloseForm({ order, record, report }: OrderPartProps & { readonly report: OrderRecord }) {
   const { machine, state } = order;
   const catalogue = useCatalogue();
-  const proved = phaseOf(machine, catalogue, state) === 'record';
+  const faults = closingFaults(machine, catalogue, state);
+  const proved = phaseOf(machine, catalogue, state) === 'record' && faults.length === 0;
   const watchText = state.cause ? (modeById(catalogue, state.cause.mode)?.watch ?? '') : '';
-  const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back'>(proved ? 'cured' : 'given-back');
+  const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back' | 'scrapped'>(
+    proved ? 'cured' : 'given-back',
+  );
   const [minutes, setMinutes] = useState(String(report.handsOnMinutes));
   const [rate, setRate] = useState<number | undefined>(hourlyRateOf(catalogue));
   const [weeks, setWeeks] = useState<string | undefined>(undefined);
@@ -36,7 +48,7 @@ export function CloseForm({ order, record, report }: OrderPartProps & { readonly
   const [note, setNote] = useState('');
   const value = Number(minutes.replace(',', '.'));
   const fits = minutes.trim() !== '' && value >= 0 && value <= 100000;
-  const options = (['cured', 'not-cured', 'given-back'] as const)
+  const options = (['cured', 'not-cured', 'given-back', 'scrapped'] as const)
     .filter((id) => id !== 'cured' || proved)
     .map((id) => ({ id, label: OUTCOMES[id] }));
   return (
@@ -45,9 +57,14 @@ export function CloseForm({ order, record, report }: OrderPartProps & { readonly
         Close the order
       </Text>
       {proved ? null : (
-        <Text tone="soft">
-          Every proof must be passed before an order is closed as cured. It can be given back as it is.
-        </Text>
+        <>
+          <Text tone="soft">
+            Every proof must be passed before an order is closed as cured. It can be given back as it is.
+          </Text>
+          {faults.slice(0, 6).map(({ text }) => (
+            <Text key={text} kind="small">{`• ${text}`}</Text>
+          ))}
+        </>
       )}
       {proved ? <Remains order={order} record={record} /> : null}
       <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />

@@ -10,6 +10,7 @@ export const OUTCOMES = {
   cured: 'Cured and proved',
   'not-cured': 'Not cured',
   'given-back': 'Given back unrepaired',
+  scrapped: 'Not worth mending: scrapped',
 } as const;
 const TRIES: Readonly<Record<string, string>> = {
   cleared: 'cleared it',

@@ -15,7 +15,11 @@ const hours = (h: number): string => `${Math.round(h / 10) * 10} h`;
 export function LivesScreen() {
   const catalogue = useCatalogue();
   const { data, isError } = useShopHistoryQuery();
-  const remedies = catalogue.remedies.filter((remedy) => offersOf(remedy).length > 0);
+  // Several ways to renew one kind of part have one life: the first says what can be fitted.
+  const remedies = catalogue.remedies.filter(
+    (remedy, i, all) =>
+      offersOf(remedy).length > 0 && all.findIndex(({ replaces }) => replaces === remedy.replaces) === i,
+  );
   return (
     <Page title="Part lives" back="/tools">
       <View style={styles.column}>
@@ -57,20 +61,22 @@ function PartCard({
       <Text bold heading={2}>
         {`${name[0]?.toUpperCase()}${name.slice(1)}`}
       </Text>
-      {offersOf(remedy).map((offer) => {
-        const own = livesOf(remedy, offer, lives);
-        const half = halfLife(offer.lifeHours, own);
-        return (
-          <View key={offer.id} style={styles.offer}>
-            <Text>
-              {own.length === 0
-                ? `${offer.name}: half last ${hours(half)} (starting figure)`
-                : `${offer.name}: half last ${hours(half)}, from ${own.length} on record and ${hours(offer.lifeHours)} to start with`}
-            </Text>
-            <Survival lives={own} />
-          </View>
-        );
-      })}
+      {offersOf(remedy)
+        .filter(({ kind }) => kind !== 'spare')
+        .map((offer) => {
+          const own = livesOf(remedy, offer, lives);
+          const half = halfLife(offer.lifeHours, own);
+          return (
+            <View key={offer.id} style={styles.offer}>
+              <Text>
+                {own.length === 0
+                  ? `${offer.name}: half last ${hours(half)} (starting figure)`
+                  : `${offer.name}: half last ${hours(half)}, from ${own.length} on record and ${hours(offer.lifeHours)} to start with`}
+              </Text>
+              <Survival lives={own} />
+            </View>
+          );
+        })}
       {makers.length > 0 ? <Text kind="small" tone="soft">{`Fitted here: ${makers.join('; ')}.`}</Text> : null}
     </Card>
   );

@@ -1,6 +1,8 @@
 import {
-  CAUTIONS,
+  cautionById,
   checksFor,
+  heaterOff,
+  looseConnectors,
   SAFE_TO_TOUCH_C,
   NOT_SURE,
   routeOf,
@@ -29,6 +31,7 @@ export interface ResultPadProps {
   readonly onNotDone: (why: string) => void;
   readonly onHeat: (targetC: number) => void;
   readonly onReadsCold: () => void;
+  readonly onSupported: () => void;
   readonly onAnother: () => void;
   /** Opens the reasons; where they stand beside the check there is no need. */
   readonly onWhy?: () => void;
@@ -54,6 +57,7 @@ export function ResultPad({
   onNotDone,
   onHeat,
   onReadsCold,
+  onSupported,
   onAnother,
   onWhy,
   onUndo,
@@ -65,10 +69,12 @@ export function ResultPad({
   const [notDone, setNotDone] = useState(false);
   if (!place) return null;
   const { quantity, results, asks } = place.check;
-  const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench);
+  const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench, machine);
   const answers = asks
     ? catalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
     : results;
+  const pushes = check.cautions.some((id) => cautionById(catalogue, id)?.marks?.includes('push'));
+  const back = (check.backIds ?? []).map((id) => machine.parts.find((part) => part.id === id)?.name ?? id);
   const longest = Math.round((place.reachMm?.[1] ?? 0) - (place.entryMm ?? 0));
   const minutes = [
     `${Math.max(1, Math.round(check.handsOnMinutes))} min`,
@@ -130,13 +136,16 @@ export function ResultPad({
           </Text>
         </View>
         {check.cautions.map((id) => {
-          const caution = CAUTIONS[id];
+          const caution = cautionById(catalogue, id);
           return caution ? <CautionLine key={id} caution={caution} /> : null;
         })}
         {held ? (
           <View style={[styles.held, { backgroundColor: palette.warmWash }]}>
             <Text kind="small" style={styles.grow}>{`It ${held}.`}</Text>
-            {place.check.heat === 'hot' && bench.temperatureC < check.hotC - 10 ? (
+            {place.check.heat === 'hot' &&
+            looseConnectors(machine, bench).length === 0 &&
+            heaterOff(machine, bench).length === 0 &&
+            bench.temperatureC < check.hotC - 10 ? (
               <Tap
                 label={`Heating to ${Math.round(check.hotC)} °C`}
                 icon="heat"
@@ -148,6 +157,10 @@ export function ResultPad({
             ) : null}
           </View>
         ) : null}
+        {pushes && !bench.supported ? (
+          <Tap label="Head raised and supported" icon="check" onPress={onSupported} />
+        ) : null}
+        {back.length > 0 ? <Text bold>{`Put back first: ${back.join(', ')}.`}</Text> : null}
         {check.opens.length > 0 ? <Text bold>{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
         <Text>{check.how}</Text>
         <View>

@@ -81,8 +81,15 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     record('cause-added', { station: at, mode });
     router.replace(orderHref(order.id, 'plan'));
   };
-  const result = (key: string, opens: readonly string[], answer: string, value?: number): void => {
+  const result = (
+    key: string,
+    opens: readonly string[],
+    answer: string,
+    value?: number,
+    back: readonly string[] = [],
+  ): void => {
     if (!fresh) return;
+    if (back.length > 0) record('parts-moved', { on: back });
     if (opens.length > 0) {
       const ways = partsToRemove(machine, opens, bench.off).flatMap(({ id, way }) =>
         way === undefined ? [] : [[id, way]],
@@ -156,7 +163,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               check={check}
               bench={bench}
               {...(last && !begun ? { onUndo: undo } : {})}
-              onResult={(answer, value) => result(check.key, check.openIds, answer, value)}
+              onResult={(answer, value) => result(check.key, check.openIds, answer, value, check.backIds)}
+              onSupported={() => record('bench-changed', { supported: true })}
               onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
               onReadsCold={() => record('bench-changed', { readingC: SAFE_TO_TOUCH_C, atMost: true })}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}

@@ -30,7 +30,7 @@ export function CautionLine({ caution }: { readonly caution: Caution }) {
         </SvgText>
       </Svg>
       <View style={styles.words}>
-        <Text kind="small" bold {...(open ? {} : { lines: 2 })}>
+        <Text kind="small" bold>
           {caution.line}
         </Text>
         {open ? <Text kind="small">{`${caution.more} Sign: ${caution.sign}.`}</Text> : null}

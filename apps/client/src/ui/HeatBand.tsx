@@ -1,8 +1,11 @@
 import {
+  benchAt,
+  openAgainst,
   SAFE_TO_TOUCH_C,
   SWITCH_OFF_BELOW_C,
   fitCooling,
   lastCooling,
+  looseConnectors,
   parseTemperatureLog,
   summariseLog,
   timeLeft,
@@ -85,6 +88,16 @@ export function logWords(log: LogSummary, usual: number): readonly string[] {
   ];
 }
 
+/** What else of the bench must be seen at once: plugs loose, a part wet, the support under the head. */
+function standing(machine: Machine, state: OrderState): readonly string[] {
+  const loose = looseConnectors(machine, { off: new Set(state.off), ways: state.ways, pulled: new Set(state.pulled) });
+  return [
+    ...(loose.length > 0 ? [`unplugged: ${loose.map(({ name }) => name.toLowerCase()).join(', ')}`] : []),
+    ...(state.wet.length > 0 ? ['a part is wet with solvent'] : []),
+    ...(state.supported ? ['head supported'] : []),
+  ];
+}
+
 /** Across the top of every order screen: what state the machine is in, one tap to change it. */
 export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   const palette = usePalette();
@@ -95,6 +108,9 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   const [logged, setLogged] = useState<readonly string[]>([]);
   const heat = readHeat(machine, state, now);
   const temperature = temperatureAt(machine, state.heat, now);
+  const bench = benchAt(machine, state, now);
+  const noHeat = openAgainst({ heat: 'hot', power: 'on' }, bench, machine);
+  const noPower = openAgainst({ heat: 'any', power: 'on' }, bench, machine);
   const tooHot = temperature > SWITCH_OFF_BELOW_C;
   const value = Number(reading.replace(',', '.'));
   const fits = reading.trim() !== '' && Number.isFinite(value) && value >= -30 && value <= 700;
@@ -136,7 +152,7 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
       <View style={styles.words}>
         <Icon name={heat.icon} color={heat.warm ? palette.warm : palette.soft} />
         <Text tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
-          {heat.words}
+          {[heat.words, ...standing(machine, state)].join(' · ')}
         </Text>
       </View>
       <Tap label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
@@ -151,6 +167,7 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
             <Tap
               label={`Heating to ${printC} °C, print heat`}
               icon="heat"
+              disabled={noHeat !== undefined}
               onPress={() => change({ targetC: printC, power: 'on' })}
             />
             <Tap
@@ -159,7 +176,12 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
               onPress={() => change({ targetC: 0, power: 'on' })}
             />
             {state.power === 'off' ? (
-              <Tap label="Switched on, not heating" icon="power" onPress={() => change({ power: 'on', targetC: 0 })} />
+              <Tap
+                label="Switched on, not heating"
+                icon="power"
+                disabled={noPower !== undefined}
+                onPress={() => change({ power: 'on', targetC: 0 })}
+              />
             ) : null}
             <Tap
               label={
@@ -171,6 +193,7 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
               disabled={tooHot}
               onPress={() => change({ power: 'off' })}
             />
+            {noHeat ? <Text kind="small" tone="fault">{`No heat now: it ${noHeat}.`}</Text> : null}
             {tooHot ? (
               <Text kind="small" tone="soft">
                 Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it

@@ -79,7 +79,7 @@ describe('an order is a list of events', () => {
     await send(id, message('cause-chosen', { station: 'hub', mode: 'stub', advised: true })).expect(201);
     expect(await find('open')).toMatchObject({
       phase: 'plan',
-      next: 'Draw the strand back cold',
+      next: expect.stringMatching(/^Is filament in the path\?/),
       lead: { name: 'Hub: broken stub left inside' },
     });
     await send(id, message('closed', { outcome: 'given-back' })).expect(201);
@@ -135,7 +135,7 @@ describe('what is refused says what to do', () => {
       message('closed', { outcome: 'cured' }),
       409,
       '/body/outcome',
-      /without a passed proof/,
+      /cannot be closed as cured/,
     ],
   ])('%s', async (_name, event, status, path, detail) => {
     const id = await begun();

@@ -90,7 +90,24 @@ describe('what closed orders teach', () => {
     await send('taken-in', {});
     await send('finding-recorded', { key: 'lift-hub@hub', result: 'stub' });
     await send('cause-chosen', { station: 'hub', mode: 'stub', advised: true });
-    await send('proof-recorded', { proof: 'cold-pass', passed: true });
+    await send('rung-tried', {
+      stepId: 'rung:hub:stub:take-out',
+      remedy: 'take-out',
+      station: 'hub',
+      mode: 'stub',
+      outcome: 'cleared',
+    });
+    for (const proof of [
+      'sensor',
+      'hub-floats',
+      'both-empty',
+      'cold-pass',
+      'power-cycle',
+      'load-twice',
+      'straight',
+      'feed',
+    ])
+      await send('proof-recorded', { proof, passed: true });
     const closing = message('closed', { outcome: 'cured' });
     await request(app).post(`/api/orders/${order}/events`).send(closing).expect(201);
     return { order, closing: String(closing['id']) };

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import type { Machine } from '../path/machine';
 import { secondsToCool } from '../physics/heat';
 import { dunlin, whelk } from '../testing/machines';
-import { benchMinutes, priceOf, unmet, WAITING_RATE, type Bench, type Need } from './price';
+import { benchMinutes, priceOf, unmet, WAITING_RATE, type Need } from './price';
+import { inTheWayOf, type Bench } from './state';
 import { partsToRefit, partsToRemove } from './closure';
 
 const cold = (machine: Machine): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
@@ -97,7 +98,10 @@ describe('the price of a state', () => {
           const asked = need({ parts: wanted, heat: h, power: h === 'hot' && pw === 'off' ? 'any' : pw });
           const open = new Set(partsToRemove(dunlin, already, new Set()).map((part) => part.id));
           const bench: Bench = { temperatureC: t, power: 'on', off: new Set() };
+          // What keeps heat or power away goes back first, at its own price.
+          fc.pre(inTheWayOf(dunlin, { off: open }, asked).length === 0);
           const closed = priceOf(dunlin, bench, asked);
+          fc.pre(!closed.impossible);
           const opened = priceOf(dunlin, { ...bench, off: open }, asked);
           expect(opened.openingMin).toBeLessThanOrEqual(closed.openingMin);
           expect(unmet(asked, closed.after)).toBeUndefined();

@@ -1,18 +1,7 @@
 import type { Machine } from '../path/machine';
 import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C, secondsToCool } from '../physics/heat';
-import { partsToRemove } from './closure';
-
-/** What the bench is like at one moment. */
-export interface Bench {
-  readonly temperatureC: number;
-  readonly power: 'on' | 'off';
-  /** Ids of the parts that are off. */
-  readonly off: ReadonlySet<string>;
-  /** Where it is heating to, 0 when it is not. */
-  readonly targetC?: number;
-  /** False when only the clock says that it is cold. */
-  readonly coldSure?: boolean;
-}
+import { partsToRefit, partsToRemove, type OpenPart } from './closure';
+import { heaterOff, inTheWayOf, looseConnectors, type Bench } from './state';
 
 export interface Need {
   readonly heat: 'any' | 'cold' | 'hot';
@@ -31,6 +20,10 @@ export interface Price {
   readonly powerMin: number;
   readonly opened: readonly string[];
   readonly after: Bench;
+  /** What goes back first, since it keeps heat or power away. */
+  readonly back?: readonly string[];
+  /** It asks for open what its own heat or power wants closed. */
+  readonly impossible?: boolean;
 }
 
 /** Minutes to find the switch and wait for the machine to start, or to shut it down and unplug (chosen). */
@@ -38,12 +31,36 @@ export const POWER_MIN = 0.5;
 /** Within this of the wanted temperature no more heating is counted. */
 export const NEAR_C = 10;
 
-/** Whether a state of the machine meets a need for heat and power, and if not, why, in words for the step. */
+const names = (list: readonly { readonly name: string }[]): string => list.map(({ name }) => name).join(', ');
+
+/** Why the machine as it stands open must not have heat or power; undefined when it may. */
+export function openAgainst(
+  need: Pick<Need, 'heat' | 'power'>,
+  bench: Pick<Bench, 'off'> & Partial<Bench>,
+  machine: Machine,
+): string | undefined {
+  if (need.heat !== 'hot' && need.power !== 'on') return undefined;
+  const loose = looseConnectors(machine, bench);
+  if (loose.length > 0) return `needs every plug in its socket before the power is on: ${names(loose)} hang loose`;
+  const away = need.heat === 'hot' ? heaterOff(machine, bench) : [];
+  if (away.length > 0) return `needs heat, and ${names(away)} is off its mount: it goes back first`;
+  return (bench.wet?.size ?? 0) > 0
+    ? 'must wait: a part is wet with solvent, and is dried before anything is heated or switched on near it'
+    : undefined;
+}
+
+/**
+ * Whether a state of the machine meets a need for heat and power, and if not, why, in words for the step. With the machine
+ * given, also whether what is off or unplugged allows it.
+ */
 export function unmet(
   need: Pick<Need, 'heat' | 'power' | 'hotC'>,
-  bench: Pick<Bench, 'temperatureC' | 'power' | 'coldSure'>,
+  bench: Pick<Bench, 'temperatureC' | 'power' | 'coldSure'> & Partial<Bench>,
+  machine?: Machine,
 ): string | undefined {
   const now = `${Math.round(bench.temperatureC)} °C`;
+  const open = machine && openAgainst(need, { ...bench, off: bench.off ?? NONE }, machine);
+  if (open !== undefined) return open;
   if (need.heat === 'cold' && bench.temperatureC > SAFE_TO_TOUCH_C)
     return `needs the hot end cold: recorded ${now}, safe to touch below ${SAFE_TO_TOUCH_C} °C`;
   if (need.heat === 'cold' && bench.coldSure === false)
@@ -59,8 +76,9 @@ export function unmet(
 }
 
 /**
- * What it takes to come from the present bench to one where something can be done: the needs of the parts first, then
- * those of the work. Minutes of heating and cooling are waiting, the rest is hands-on.
+ * What it takes to come from the present bench to one where something can be done: what is in the way of heat or power goes
+ * back, then the needs of the parts, then those of the work. Minutes of heating and cooling are waiting, the rest is hands-on.
+ * `impossible` when the need itself asks for open what must be closed for its heat or power.
  */
 export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
   let { temperatureC, power } = bench;
@@ -86,26 +104,72 @@ export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
     coolingMin += secondsToCool(temperatureC, toC, ambientC, coolTauS) / 60;
     temperatureC = toC;
   };
-  const parts = partsToRemove(machine, need.parts, bench.off);
+  const back = refitted(machine, bench, need);
+  const closed = new Set(back.map(({ id }) => id));
+  const off = closed.size ? new Set([...bench.off].filter((id) => !closed.has(id))) : bench.off;
+  for (const part of back) bring(part.heat, part.power, need.hotC);
+  const parts = partsToRemove(machine, need.parts, off);
   for (const part of parts) bring(part.heat, part.power, need.hotC);
+  const after = parts.length ? new Set([...off, ...parts.map((part) => part.id)]) : off;
   bring(need.heat, need.power, need.hotC);
+  const service = serviceFor(machine, need);
   return {
     heatingMin,
     coolingMin,
     powerMin,
-    openingMin: parts.reduce((sum, part) => sum + part.minutesOff, 0),
+    openingMin:
+      back.reduce((sum, part) => sum + part.minutesOn, 0) + parts.reduce((sum, part) => sum + part.minutesOff, 0),
     closingMin: parts.reduce((sum, part) => sum + part.minutesOn, 0),
     opened: parts.map((part) => part.id),
-    after: {
-      temperatureC,
-      power,
-      off: parts.length ? new Set([...bench.off, ...parts.map((part) => part.id)]) : bench.off,
-    },
+    after: { temperatureC, power, off: after },
+    ...(back.length > 0 ? { back: back.map(({ id }) => id) } : {}),
+    ...(inTheWayOf(machine, { off: after, service }, need).length > 0 ? { impossible: true } : {}),
   };
 }
+
+const NONE: ReadonlySet<string> = new Set();
+const servicePartsOf = new WeakMap<Machine, readonly string[]>();
+const serviceParts = (machine: Machine): readonly string[] => {
+  const known =
+    servicePartsOf.get(machine) ?? machine.parts.flatMap(({ id, service }) => (service === undefined ? [] : [id]));
+  servicePartsOf.set(machine, known);
+  return known;
+};
+
+/** The parts of a need that may be heated off their mount, in their service position. */
+export function serviceFor(machine: Machine, need: Pick<Need, 'heat' | 'parts'>): ReadonlySet<string> {
+  if (need.heat !== 'hot' || need.parts.length === 0) return NONE;
+  const ids = serviceParts(machine).filter((id) => need.parts.includes(id));
+  return ids.length ? new Set(ids) : NONE;
+}
+
+/** What is off and must be back on before heat or power, with everything that sits over it, in an order in which it goes back. */
+function refitted(machine: Machine, bench: Bench, need: Need): readonly OpenPart[] {
+  if (bench.off.size === 0 || (need.heat !== 'hot' && need.power !== 'on')) return [];
+  const service = serviceFor(machine, need);
+  const wanted = new Set(inTheWayOf(machine, { ...bench, service }, need).filter((id) => !need.parts.includes(id)));
+  if (wanted.size === 0) return [];
+  // What sits behind a part goes back before it.
+  const order = partsToRefit(machine, bench.off, bench.ways);
+  return order.filter((part, i) =>
+    order.slice(i).some((later) => wanted.has(later.id) && (later.id === part.id || holds(machine, later.id, part))),
+  );
+}
+
+/** Whether a part had to be off before another one could come off. */
+const holds = (machine: Machine, id: string, part: OpenPart): boolean =>
+  (part.after ?? []).some(
+    (other) => other === id || holds(machine, id, machine.parts.find((p) => p.id === other) ?? part),
+  );
 
 /** Bench minutes: hands-on minutes in full, waiting at half, since something else can be done meanwhile (chosen). */
 export const WAITING_RATE = 0.5;
 
+/** An impossible need counts as this many minutes: more than any plan (chosen). */
+const IMPOSSIBLE_MIN = 10_000;
+
 export const benchMinutes = (price: Price): number =>
-  price.openingMin + price.powerMin + WAITING_RATE * (price.heatingMin + price.coolingMin);
+  price.openingMin +
+  price.powerMin +
+  WAITING_RATE * (price.heatingMin + price.coolingMin) +
+  (price.impossible ? IMPOSSIBLE_MIN : 0);

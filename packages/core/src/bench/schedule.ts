@@ -15,6 +15,26 @@ export interface Task {
   readonly after: readonly string[];
   /** The side of a mirrored machine that it opens or closes. */
   readonly side?: string;
+  /** The part that it takes off or puts back. */
+  readonly part?: string;
+  /** With that part off, plugs hang loose: no power. */
+  readonly loosens?: boolean;
+  /** With that part off, nothing is heated. */
+  readonly unheats?: boolean;
+  /** A part that it brings into its service position: it may be heated there. */
+  readonly serves?: string;
+  /** What the target goes to at once when it is done, °C. */
+  readonly thenC?: number;
+  /** Its temperature is allowed for minutes only: it is set for this alone. */
+  readonly brief?: boolean;
+}
+
+/** Parts that are off when the plan begins, by what their absence forbids. */
+export interface OffAtFirst {
+  /** With it off, plugs hang loose. */
+  readonly loosens: readonly string[];
+  /** With it off, and not in its service position, nothing is heated. */
+  readonly unheats: readonly string[];
 }
 
 /** Heat and power at a moment of a plan. */
@@ -80,8 +100,23 @@ interface Done extends Turn {
   readonly next: Moment;
 }
 
+/** What the open machine forbids. */
+interface Forbids {
+  readonly power: boolean;
+  readonly heat: boolean;
+}
+
 /** A task with a target set before it; undefined when it cannot be done that way. */
-function doing(machine: Machine, now: Moment, task: Task, target: number): Done | undefined {
+function doing(
+  machine: Machine,
+  now: Moment,
+  task: Task,
+  target: number,
+  forbids: Forbids = { power: false, heat: false },
+): Done | undefined {
+  if (target > 0 && (forbids.heat || forbids.power)) return undefined;
+  if ((task.power === 'on' || task.heat === 'hot') && forbids.power) return undefined;
+  if (task.heat === 'hot' && forbids.heat) return undefined;
   let moment = now;
   let handsOn = task.minutes;
   let wait = 0;
@@ -118,7 +153,7 @@ function doing(machine: Machine, now: Moment, task: Task, target: number): Done 
     }
     moment = { ...moment, coldSure: true };
   }
-  if (task.power === 'off' && moment.power === 'on') {
+  if ((task.power === 'off' || forbids.power) && moment.power === 'on') {
     if (moment.temperatureC > SWITCH_OFF_BELOW_C) waitFor(SWITCH_OFF_BELOW_C);
     flip('off');
   } else if (task.power === 'on' && moment.power === 'off') flip('on');
@@ -131,7 +166,15 @@ function doing(machine: Machine, now: Moment, task: Task, target: number): Done 
     before: now,
     cost: handsOn + WAITING_RATE * wait,
     handsOn,
-    next: later(machine, moment, task.minutes),
+    next: later(
+      machine,
+      task.thenC === undefined
+        ? task.kind === 'work' && task.unheats
+          ? { ...moment, targetC: 0, coldSure: false }
+          : moment
+        : { ...moment, targetC: task.thenC },
+      task.minutes,
+    ),
   };
 }
 
@@ -179,7 +222,12 @@ const atOnce = (now: Moment, choices: readonly Done[], left: readonly Task[]): D
  *
  * @throws RangeError when tasks wait for each other in a circle.
  */
-export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]): Schedule {
+export function schedule(
+  machine: Machine,
+  start: Moment,
+  tasks: readonly Task[],
+  offAtFirst: OffAtFirst = { loosens: [], unheats: [] },
+): Schedule {
   const bit = new Map(tasks.map((task, i) => [task.id, 1n << BigInt(i)]));
   const needs = tasks.map((task) => task.after.reduce((mask, id) => mask | (bit.get(id) ?? 0n), 0n));
   const whole = (1n << BigInt(tasks.length)) - 1n;
@@ -187,7 +235,29 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
   let states = 0;
   let exact = true;
 
+  /** What is forbidden with these tasks done: by parts that were off at first or came off, and are not back. */
+  const forbidden = (mask: bigint): Forbids => {
+    // How often a part came off less how often it went back.
+    const loose = new Map(offAtFirst.loosens.map((id) => [id, 1]));
+    const heatless = new Map(offAtFirst.unheats.map((id) => [id, 1]));
+    const move = (of: Map<string, number>, id: string, by: number): void => void of.set(id, (of.get(id) ?? 0) + by);
+    tasks.forEach(({ kind, part, loosens, unheats, serves }, i) => {
+      if (!(mask & (1n << BigInt(i)))) return;
+      if (serves !== undefined) move(heatless, serves, -1);
+      if (part === undefined) return;
+      const by = kind === 'close' ? -1 : 1;
+      if (loosens) move(loose, part, by);
+      if (unheats) move(heatless, part, by);
+    });
+    return { power: [...loose.values()].some((n) => n > 0), heat: [...heatless.values()].some((n) => n > 0) };
+  };
+  const guarded =
+    tasks.some(({ loosens, unheats }) => loosens || unheats) ||
+    offAtFirst.loosens.length + offAtFirst.unheats.length > 0;
+  const FREE: Forbids = { power: false, heat: false };
+
   const choices = (mask: bigint, now: Moment): readonly Done[] => {
+    const forbids = guarded ? forbidden(mask) : FREE;
     const left = tasks.filter((_, i) => !(mask & (1n << BigInt(i))));
     const done = new Set(tasks.filter((_, i) => mask & (1n << BigInt(i))).map((task) => task.id));
     const targets = [
@@ -197,8 +267,16 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
     const apart = free.filter((task) => !sideClash(task, done, tasks));
     // Where a job needs both sides at once the rule cannot be kept.
     const able = apart.length > 0 ? apart : free;
-    return able.flatMap((task) => targets.flatMap((target) => doing(machine, now, task, target) ?? []));
+    return able.flatMap((task) =>
+      targets.flatMap((target) =>
+        target !== now.targetC && briefs.has(target) && !(task.brief && task.hotC === target)
+          ? []
+          : (doing(machine, now, task, target, forbids) ?? []),
+      ),
+    );
   };
+  /** Targets that are allowed for minutes only. */
+  const briefs = new Set(tasks.flatMap(({ brief, hotC }) => (brief ? [hotC] : [])));
 
   const best = (mask: bigint, now: Moment): { readonly cost: number; readonly turn?: Done } => {
     if (mask === whole) return { cost: 0 };
@@ -206,7 +284,7 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
     const known = kept.get(key);
     if (known) return known;
     const all = choices(mask, now);
-    if (all.length === 0) throw new RangeError('Some steps wait for each other in a circle.');
+    if (all.length === 0) return { cost: Infinity };
     states++;
     const free = atOnce(
       now,
@@ -235,7 +313,7 @@ export function schedule(machine: Machine, start: Moment, tasks: readonly Task[]
   while (mask !== whole) {
     // Kept choices stand for temperatures nearby: the turn is worked out again for this one.
     const { turn } = best(mask, now);
-    const again = turn && doing(machine, now, turn.task, turn.target ?? now.targetC);
+    const again = turn && doing(machine, now, turn.task, turn.target ?? now.targetC, guarded ? forbidden(mask) : FREE);
     if (!again) throw new RangeError('Some steps wait for each other in a circle.');
     turns.push(again);
     mask |= bit.get(again.task.id) ?? 0n;

@@ -1,3 +1,4 @@
+import cautions from './data/cautions.json';
 import checks from './data/checks.json';
 import materials from './data/materials.json';
 import modes from './data/modes.json';
@@ -5,13 +6,15 @@ import observations from './data/observations.json';
 import proofs from './data/proofs.json';
 import remedies from './data/remedies.json';
 import solvents from './data/solvents.json';
+import standing from './data/standing.json';
 import terms from './data/terms.json';
-import type { Catalogue, Check, FailureMode, Material, Remedy } from './types';
+import tools from './data/tools.json';
+import type { Action, Catalogue, Caution, Check, FailureMode, Material, Remedy, Tool } from './types';
 
 /** The delivered catalogue. Weights and rates are trade judgement with no published source. */
 export const deliveredCatalogue = {
   format: 'zealous-tracer/catalogue',
-  version: 1,
+  version: 2,
   ...observations,
   modes,
   checks,
@@ -20,6 +23,9 @@ export const deliveredCatalogue = {
   solvents,
   terms,
   proofs,
+  tools,
+  cautions,
+  standing,
 } as unknown as Catalogue; // JSON widens literal unions; `catalogue.schema.json` is what checks the data (see its test)
 
 export const modeById = (catalogue: Catalogue, id: string): FailureMode | undefined =>
@@ -28,6 +34,18 @@ export const checkById = (catalogue: Catalogue, id: string): Check | undefined =
   catalogue.checks.find((check) => check.id === id);
 export const remedyById = (catalogue: Catalogue, id: string): Remedy | undefined =>
   catalogue.remedies.find((remedy) => remedy.id === id);
+
+export const toolById = (catalogue: Catalogue, id: string): Tool | undefined =>
+  catalogue.tools.find((tool) => tool.id === id);
+export const cautionById = (catalogue: Catalogue, id: string): Caution | undefined =>
+  catalogue.cautions.find((caution) => caution.id === id);
+
+/** A step that every plan may need. @throws RangeError when the catalogue has none of that id */
+export function standingAction(catalogue: Catalogue, id: string): Action {
+  const found = catalogue.standing.find((action) => action.id === id);
+  if (!found) throw new RangeError(`The catalogue has no standing step "${id}".`);
+  return found;
+}
 
 /** The material's row; an unknown material is treated as the row `unknown`. */
 export function materialOf(catalogue: Catalogue, id: string | undefined): Material {

@@ -122,6 +122,8 @@ export interface Check {
   readonly tools?: readonly string[];
   /** What its errors come from, shared with other checks: they fail together, so they are not independent witnesses. */
   readonly source?: string;
+  /** It pushes a fresh strand in and draws it out again: after it the path is known to be empty, or where something is left. */
+  readonly drawsOut?: boolean;
   readonly retired?: boolean;
 }
 
@@ -143,24 +145,81 @@ export interface Before {
   readonly id: string;
   readonly label: string;
   readonly finding?: { readonly check: string; readonly result: string };
+  /** Remedies that this was, in vain: their rungs count as tried. */
+  readonly tried?: readonly string[];
 }
 
-export interface Remedy {
+/** Parts of the machine that an action wants off, seen from the station it is for. */
+export const PLACES = ['here', 'mouth', 'exit', 'ends', 'hot-end', 'ports'] as const;
+export type Place = (typeof PLACES)[number];
+
+/** A condition on the path: some station of a kind (absent: the one under work) has one of these values of a parameter. */
+export interface When {
+  readonly kind?: StationKind;
+  readonly param: string;
+  readonly is?: readonly (string | boolean)[];
+  readonly atLeast?: number;
+  readonly below?: number;
+}
+
+/**
+ * Something that is done at the bench in one go: what it needs of the state, what it changes, what may happen. A remedy is a
+ * short sequence of these; checks and proofs that change the bench are described in the same words.
+ */
+export interface Action {
   readonly id: string;
-  readonly name: string;
+  /** Absent: the remedy's name. */
+  readonly name?: string;
   readonly how: string;
   readonly stop?: string;
   readonly minutes: number;
   readonly waitMinutes?: number;
   readonly heat: 'any' | 'cold' | 'hot';
   /** Named temperature from the material table when hot. */
-  readonly target?: 'print' | 'unclog' | 'pull';
+  readonly target?: 'print' | 'unclog' | 'pull' | 'seat';
   readonly power: 'any' | 'off' | 'on';
-  readonly needs: 'nothing' | 'open' | 'mouth';
-  readonly cures: number;
+  readonly places?: readonly Place[];
+  /** Only where all of these hold; an action whose conditions do not hold is left out of its remedy. */
+  readonly when?: readonly When[];
+  /** What the strand of the lane must be: `clear` is out, or a remnant that is accounted for; `in` is loaded. */
+  readonly strand?: 'clear' | 'in';
+  /** A push or press from above: in the head, or with the part in the hand. */
+  readonly push?: 'head' | 'hand';
+  /** Where a push expects something to leave: the hot nozzle, an end that is open, or nowhere (a press). */
+  readonly exit?: 'hot' | 'open' | 'none';
+  /** What the hands touch it with. */
+  readonly hands?: 'bare' | 'tool';
+  readonly does?: readonly ActionEffect[];
   readonly tools?: readonly string[];
   readonly cautions?: readonly string[];
+  /** Done once, also when the remedy is tried again. */
+  readonly once?: boolean;
+}
+
+/**
+ * `takes-off`: the hot end comes off hot, in pliers; `wets` and `dries`: the part that is off; `back-to-print`: the target
+ * goes back to print heat at once; `target-zero`; `loads`, `empties`: the strand of the lane.
+ */
+export const ACTION_EFFECTS = [
+  'takes-off',
+  'wets',
+  'dries',
+  'back-to-print',
+  'target-zero',
+  'loads',
+  'empties',
+  'test-piece',
+  'spares',
+] as const;
+export type ActionEffect = (typeof ACTION_EFFECTS)[number];
+
+export interface Remedy extends Omit<Action, 'name'> {
+  readonly name: string;
+  readonly cures: number;
+  /** Only at stations of these kinds. */
+  readonly kinds?: readonly StationKind[];
   readonly boreAtLeastMm?: number;
+  readonly boreBelowMm?: number;
   readonly materials?: readonly string[];
   /** The filament need not come out for it. */
   readonly leavesFilament?: boolean;
@@ -168,7 +227,7 @@ export interface Remedy {
   readonly needsSolvent?: boolean;
   readonly replaces?: string;
   readonly price?: number;
-  /** What can be fitted: part, kit, whole assembly or a better design; without, `price` and `minutes` say it. */
+  /** What can be fitted: part, kit, whole assembly, a better design or the machine's own spare; without, `price` and `minutes` say it. */
   readonly offers?: readonly Offer[];
   /** So often without progress, then the next rung. */
   readonly tries?: number;
@@ -178,6 +237,10 @@ export interface Remedy {
   readonly measures?: 'depth';
   /** What may come of it; without, the usual three. */
   readonly outcomes?: readonly RungOutcome[];
+  /** It takes the thing out rather than pushing it on: where it costs no more than a push, it comes first. */
+  readonly takesOut?: boolean;
+  /** In this order; without, the remedy is one action of its own fields. */
+  readonly actions?: readonly Action[];
   readonly origin: string;
   readonly retired?: boolean;
 }
@@ -186,7 +249,9 @@ export interface Remedy {
 export interface Offer {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'part' | 'kit' | 'assembly' | 'upgrade';
+  readonly kind: 'spare' | 'part' | 'kit' | 'assembly' | 'upgrade';
+  /** Only for these kinds of hot end, extruder and so on. */
+  readonly when?: readonly When[];
   readonly price: number;
   /** Minutes of work to fit it. */
   readonly minutes: number;
@@ -246,6 +311,32 @@ export interface Terms {
   readonly hourlyRate: number;
 }
 
+/** A tool or a consumable of the bench. */
+export interface Tool {
+  readonly id: string;
+  /** With `{needle}`, `{rod}`, `{bit}`, `{spanner}` where its size is the path's. */
+  readonly name: string;
+  /** The caution that its use calls for. */
+  readonly hazard?: string;
+  /** What of the path its size is judged by. */
+  readonly sized?: 'needle' | 'rod' | 'bit' | 'spanner';
+  readonly consumable?: boolean;
+}
+
+/** A caution as it stands at its step: one line with its reason, and the standard sign by shape and word. */
+export interface Caution {
+  readonly id: string;
+  readonly sign: string;
+  readonly shape: 'triangle' | 'diamond' | 'circle';
+  readonly line: string;
+  readonly more: string;
+  /** The hazards that it marks. */
+  readonly marks?: readonly Hazard[];
+}
+
+export const HAZARDS = ['heat', 'ptfe', 'spring', 'plugs', 'cable', 'push', 'solvent', 'dry', 'small-parts'] as const;
+export type Hazard = (typeof HAZARDS)[number];
+
 export interface Proof {
   readonly id: string;
   readonly name: string;
@@ -253,6 +344,11 @@ export interface Proof {
   readonly minutes: number;
   readonly heat: 'any' | 'cold' | 'hot';
   readonly power: 'any' | 'off' | 'on';
+  readonly cautions?: readonly string[];
+  /** Only when one of these remedies was used, or a cause of these modes was under work. */
+  readonly remedies?: readonly string[];
+  readonly modes?: readonly string[];
+  readonly when?: readonly When[];
   /** Only on paths with such a station. */
   readonly kinds?: readonly StationKind[];
   /** Only when a cause or a renewed part lay at such a station, such a station was laid open, or the fault began so. */
@@ -270,7 +366,7 @@ export interface Proof {
 
 export interface Catalogue {
   readonly format: 'zealous-tracer/catalogue';
-  readonly version: 1;
+  readonly version: 2;
   readonly dimensions: readonly Dimension[];
   readonly onsets: readonly Onset[];
   readonly symptoms: readonly Symptom[];
@@ -283,4 +379,8 @@ export interface Catalogue {
   /** One entry, `shop`. */
   readonly terms: readonly Terms[];
   readonly proofs: readonly Proof[];
+  readonly tools: readonly Tool[];
+  readonly cautions: readonly Caution[];
+  /** Steps that every plan may need: look whether filament is in the path, empty it, raise the head, … */
+  readonly standing: readonly Action[];
 }

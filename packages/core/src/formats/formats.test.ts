@@ -64,7 +64,7 @@ describe('a machine that cannot be', () => {
     ['unknown field', (m) => ({ ...m, colour: 'red' }), /^\/colour: unknown field/],
     ['wrong type', (m) => ({ ...m, strandMm: 'thick' }), /^\/strandMm: must be number/],
     ['missing field', (m) => ({ ...m, runs: undefined }), /^\/runs: this field is missing/],
-    ['another version', (m) => ({ ...m, version: 9 }), /^\/version: must be "2"/],
+    ['another version', (m) => ({ ...m, version: 9 }), /^\/version: must be "3"/],
     [
       'no nozzle',
       (m) => ({

@@ -5,7 +5,7 @@ import { CHANGE_KINDS, catalogueFaults, withShopChanges, type ChangeKind, type S
 import type { Catalogue } from '../catalogue/types';
 import type { Learned } from '../learn';
 import type { OrderEvent, OrderFile } from '../order/events';
-import type { Machine } from '../path/machine';
+import { MACHINE_VERSION, type Machine } from '../path/machine';
 import { migrateMachine } from '../path/migrate';
 import { machineFaults } from '../path/validate';
 import catalogueSchema from './schemas/catalogue.schema.json';
@@ -84,7 +84,12 @@ function check<T>(schema: { $id: string }, value: unknown): T {
 
 /** @throws FormatError with the path of the first fault. */
 export function parseMachine(value: unknown): Machine {
-  const machine = check<Machine>(machineSchema, migrateMachine(value));
+  const migrated = migrateMachine(value);
+  const version =
+    typeof migrated === 'object' && migrated !== null && 'version' in migrated ? migrated.version : undefined;
+  if (typeof version === 'number' && version !== MACHINE_VERSION)
+    throw new FormatError('/version', `must be "${MACHINE_VERSION}"; this program cannot read version ${version}`);
+  const machine = check<Machine>(machineSchema, migrated);
   const fault = machineFaults(machine)[0];
   if (fault) throw new FormatError(fault.path, fault.message);
   return machine;

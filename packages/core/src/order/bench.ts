@@ -1,4 +1,4 @@
-import type { Bench } from '../bench/price';
+import type { Bench } from '../bench/state';
 import type { Machine } from '../path/machine';
 import { temperatureAt, type OrderState } from './state';
 
@@ -6,7 +6,14 @@ import { temperatureAt, type OrderState } from './state';
 export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Bench => ({
   temperatureC: temperatureAt(machine, state.heat, nowMs),
   power: state.power,
-  off: new Set(state.off),
+  off: new Set([...state.off, ...state.absent]),
+  absent: new Set(state.absent),
+  ways: state.ways,
+  strand: state.strand,
+  supported: state.supported,
+  wet: new Set(state.wet),
+  service: new Set(state.service),
+  pulled: new Set(state.pulled),
   targetC: state.heat.targetC,
   coldSure: state.heat.coldSure ?? true,
 });

@@ -1,3 +1,4 @@
+import type { Strand } from '../bench/state';
 import type { RungResult } from '../catalogue/types';
 import type { BedPoint } from '../physics/bed';
 import type { FedAt } from '../physics/feedCurve';
@@ -42,6 +43,18 @@ export interface EventBodies {
     /** The reading is a bound: it reads so much or less. */
     readonly atMost?: boolean;
     readonly power?: 'on' | 'off';
+    /** By lane, what is known of its strand. */
+    readonly strand?: Readonly<Record<string, Strand>>;
+    /** The head is raised and supported. */
+    readonly supported?: boolean;
+    /** Parts laid into solvent, and those that are dry again. */
+    readonly wet?: readonly string[];
+    readonly dry?: readonly string[];
+    /** Parts held in their service position. */
+    readonly service?: readonly string[];
+    /** Connectors pulled by themselves, and those back in their sockets. */
+    readonly pulled?: readonly string[];
+    readonly plugged?: readonly string[];
   };
   /** Time constant of cooling, fitted to a temperature log. */
   'cooling-measured': { readonly tauS: number; readonly tauSd: number; readonly readings: number };
@@ -110,6 +123,8 @@ export interface EventBodies {
     readonly oldStepsPerMm?: number;
     readonly readingMm?: number;
     readonly ranMinutes?: number;
+    /** Height that the job reached, mm. */
+    readonly reachedMm?: number;
     readonly points?: readonly BedPoint[];
   };
   /** Fed length at several speeds. */
@@ -127,7 +142,7 @@ export interface EventBodies {
   };
   'photo-marked': { readonly photoId: string; readonly markers: readonly PhotoMarker[] };
   closed: {
-    readonly outcome: 'cured' | 'not-cured' | 'given-back';
+    readonly outcome: 'cured' | 'not-cured' | 'given-back' | 'scrapped';
     readonly minutes?: number;
     readonly watch?: string;
     /** Day on which it is to be looked at again, YYYY-MM-DD. */

@@ -40,7 +40,7 @@ describe('what the order refuses, with the field and what to do', () => {
       'closing as cured without a proof',
       event('closed', { outcome: 'cured' }),
       '/body/outcome',
-      /without a passed proof/,
+      /cannot be closed as cured\. Nothing was repaired/,
     ],
     ['taking in twice', takenIn(dunlin), '/type', /already/],
     [

@@ -1,10 +1,12 @@
-import { checkById, modeById, remedyById } from '../catalogue/index';
+import { modeById, remedyById } from '../catalogue/index';
+import { mayBeAbsent } from '../bench/state';
 import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { NOT_SURE } from '../trace/context';
-import { checksFor } from '../trace/places';
-import type { OrderEvent } from './events';
+import { finding, knownCheck, strandAfter } from './findings';
+import type { EventBodies, OrderEvent } from './events';
+import { closingFaults, openFaults } from './closing';
+import { partsMoved, stateChanged } from './moves';
 import { causesUnderWork, clearedSoFar, triesAt } from './causes';
 import { fastenersMoved } from './fasteners';
 import { benchChanged } from './heat';
@@ -12,6 +14,7 @@ import { refuse, RefusedEvent } from './refuse';
 import { emptyOrder, type OrderState } from './state';
 import { wayPicked } from './wayPicked';
 
+export { placesOf } from './findings';
 export { RefusedEvent } from './refuse';
 
 type Step = (state: OrderState, event: OrderEvent, machine: Machine, catalogue: Catalogue) => OrderState;
@@ -29,34 +32,28 @@ const apply: Step = (state, event, machine, catalogue) => {
     case 'taken-in':
       return takeIn(next, event, machine, catalogue);
     case 'finding-recorded':
-      return { ...next, findings: [...state.findings, finding(state, event, machine, catalogue)] };
+      return {
+        ...next,
+        findings: [...state.findings, finding(state, event, machine, catalogue)],
+        strand: strandAfter(state, event, machine, catalogue),
+      };
     case 'check-not-done':
       knownCheck(state, event.body.key, machine, catalogue);
       return { ...next, notDone: [...state.notDone, { id: event.id, ...event.body }] };
     case 'event-withdrawn':
       return next;
     case 'bench-changed':
-      return { ...next, ...benchChanged(state, event.body, atMs, machine) };
+      return {
+        ...next,
+        ...benchChanged(state, event.body, atMs, machine),
+        ...stateChanged(state, event.body, machine),
+      };
     case 'cooling-measured': {
       const { tauS, tauSd, readings } = event.body;
       return { ...next, heat: { ...state.heat, cooling: { tauS, tauSd, readings } } };
     }
-    case 'parts-moved': {
-      const { off = [], on = [], ways = {} } = event.body;
-      [...off, ...on].forEach((id, i) => {
-        if (!machine.parts.some((part) => part.id === id))
-          refuse(i < off.length ? `/body/off/${i}` : `/body/on/${i - off.length}`, `This machine has no part "${id}".`);
-      });
-      for (const [id, way] of Object.entries(ways))
-        if (!machine.parts.find((part) => part.id === id)?.ways?.some((known) => known.id === way))
-          refuse(`/body/ways/${id}`, `"${id}" does not come off "${way}".`);
-      return {
-        ...next,
-        off: [...new Set([...state.off, ...off])].filter((id) => !on.includes(id)),
-        opened: [...new Set([...state.opened, ...off])],
-        ways: Object.fromEntries(Object.entries({ ...state.ways, ...ways }).filter(([id]) => !on.includes(id))),
-      };
-    }
+    case 'parts-moved':
+      return partsMoved(next, event.body, machine);
     case 'fasteners-moved':
       return { ...next, fasteners: fastenersMoved(state, event.body, machine) };
     case 'cause-added': {
@@ -83,7 +80,11 @@ const apply: Step = (state, event, machine, catalogue) => {
       return { ...next, solvents: { ...state.solvents, [event.body.solvent]: event.body.softened } };
     case 'step-skipped':
       if (!state.cause) refuse('/type', 'There is no work plan: choose a cause first.');
-      return { ...next, steps: { ...state.steps, [event.body.stepId]: { ...stamp(event), skipped: event.body.why } } };
+      return {
+        ...next,
+        absent: [...state.absent, ...notHere(state, event.body.stepId, machine)],
+        steps: { ...state.steps, [event.body.stepId]: { ...stamp(event), skipped: event.body.why } },
+      };
     case 'cause-chosen': {
       const { station, mode, advised } = event.body;
       knownCause(event.body, machine, catalogue);
@@ -104,6 +105,7 @@ const apply: Step = (state, event, machine, catalogue) => {
       const { picked: _tried, ...rest } = next;
       return {
         ...rest,
+        proofs: {},
         tries: [...state.tries, { ...event.body, station, mode, at: event.at }],
         steps: { ...state.steps, [event.body.stepId]: stamp(event) },
       };
@@ -120,17 +122,14 @@ const apply: Step = (state, event, machine, catalogue) => {
     case 'part-replaced':
       if (!stationById(machine, event.body.station))
         refuse('/body/station', `This machine has no station "${event.body.station}".`);
-      return { ...next, parts: [...state.parts, { ...event.body, at: event.at }] };
+      return { ...next, proofs: {}, parts: [...state.parts, { ...event.body, at: event.at }] };
     case 'proof-recorded': {
       const { proof } = event.body;
       if (!state.cause) refuse('/type', 'Nothing was repaired yet: there is nothing to prove.');
       if (!catalogue.proofs.some((known) => known.id === proof))
         refuse('/body/proof', `The catalogue has no proof "${proof}".`);
-      const { passed, ranMinutes } = event.body;
-      const failed = state.intake?.failedAfterMinutes;
-      if (passed && ranMinutes !== undefined && failed !== undefined && ranMinutes <= failed)
-        refuse('/body/ranMinutes', `The fault needed ${failed} min to show: it is proved only after more than that.`);
-      return { ...next, proofs: { ...state.proofs, [proof]: { ...event.body, at: event.at } } };
+      // A strand was run through it: whether one is in it now is looked at again.
+      return { ...next, strand: {}, proofs: { ...state.proofs, [proof]: { ...event.body, at: event.at } } };
     }
     case 'curve-measured':
       return { ...next, curve: event.body.points };
@@ -144,7 +143,7 @@ const apply: Step = (state, event, machine, catalogue) => {
         remedies: triesAt(state, { station, mode }).map((item) => item.remedy),
         ...(proof ? { proof } : {}),
       }));
-      return { ...withoutCause(next), failures: [...state.failures, ...failures] };
+      return { ...withoutCause(next), strand: {}, failures: [...state.failures, ...failures] };
     }
     case 'photo-added':
       if (state.photos.some(({ photoId }) => photoId === event.body.photoId))
@@ -164,16 +163,8 @@ const apply: Step = (state, event, machine, catalogue) => {
     }
     case 'note-added':
       return { ...next, notes: [...state.notes, { at: event.at, by: event.by, text: event.body.text }] };
-    case 'closed': {
-      if (event.body.outcome === 'cured' && !Object.values(state.proofs).some((proof) => proof.passed))
-        refuse(
-          '/body/outcome',
-          'An order without a passed proof is not closed as cured. Record a proof, or close it as given back.',
-        );
-      if (event.body.outcome === 'cured' && Object.values(state.proofs).some((proof) => !proof.passed))
-        refuse('/body/outcome', 'A proof failed. Repeat it, or say that the repair did not cure.');
+    case 'closed':
       return { ...next, timers: [], closed: { ...event.body, eventId: event.id, at: event.at, by: event.by } };
-    }
   }
 };
 
@@ -228,56 +219,17 @@ const takeIn = (
   };
 };
 
-type Places = ReturnType<typeof checksFor>;
-const placesCache = new WeakMap<Catalogue, WeakMap<Machine, Map<string, Places>>>();
-
-/** The checks of an order's route; kept, since every event of an order asks for them. */
-export function placesOf(state: OrderState, machine: Machine, catalogue: Catalogue) {
-  const lane = state.intake?.lane ?? '';
-  const byMachine = placesCache.get(catalogue) ?? new WeakMap<Machine, Map<string, Places>>();
-  placesCache.set(catalogue, byMachine);
-  const byLane = byMachine.get(machine) ?? new Map<string, Places>();
-  byMachine.set(machine, byLane);
-  const known = byLane.get(lane) ?? checksFor(catalogue, machine, routeOf(machine, state.intake?.lane));
-  byLane.set(lane, known);
-  return known;
-}
-
-function knownCheck(state: OrderState, key: string, machine: Machine, catalogue: Catalogue) {
-  const place = placesOf(state, machine, catalogue).find((candidate) => candidate.key === key);
-  if (place) return place;
-  const [check = '', station = ''] = key.split('@');
-  if (!checkById(catalogue, check)) return refuse('/body/key', `The catalogue has no check "${check}".`);
-  return refuse(
-    '/body/key',
-    `This machine has no place "${station}" for the check "${check}" on the path of this order.`,
-  );
-}
-
-function finding(
-  state: OrderState,
-  event: OrderEvent & { type: 'finding-recorded' },
-  machine: Machine,
-  catalogue: Catalogue,
-) {
-  const { key, result, value } = event.body;
-  const place = knownCheck(state, key, machine, catalogue);
-  const { check } = place;
-  const answers: readonly { id: string; depth?: boolean }[] = check.asks ? catalogue.onsets : check.results;
-  const answer = answers.find((candidate) => candidate.id === result);
-  if (!answer && result !== NOT_SURE) refuse('/body/result', `"${place.name}" has no result "${result}".`);
-  const quantity = check.quantity;
-  if (answer && quantity) {
-    if (value === undefined) refuse('/body/value', `Enter the value in ${quantity.unit}.`);
-    else if (value < quantity.min || value > quantity.max)
-      refuse('/body/value', `The value must lie between ${quantity.min} and ${quantity.max} ${quantity.unit}.`);
-  }
-  if (answer?.depth && value !== undefined) {
-    const [from, to] = place.reachMm ?? [0, 0];
-    const longest = Math.round(to - (place.entryMm ?? from) + 50);
-    if (value < 0 || value > longest) refuse('/body/value', `A depth here lies between 0 and ${longest} mm.`);
-  }
-  return { id: event.id, at: event.at, by: event.by, ...event.body };
+/** The part that a skipped step would have taken off: this machine has not got it, or it need not come off. */
+function notHere(state: OrderState, stepId: string, machine: Machine): readonly string[] {
+  const [kind, rest = ''] = stepId.replace(/#\d+$/, '').split(/:(.*)/s);
+  const part = rest.split('/')[0] ?? '';
+  if (kind !== 'open' || state.off.includes(part)) return [];
+  if (!mayBeAbsent(machine, part))
+    refuse(
+      '/body/stepId',
+      'What carries plugs, heat or the strand is not passed over: take it off, or say that it is off already.',
+    );
+  return [part];
 }
 
 /** Events that count: those not withdrawn. The taking-in itself cannot be withdrawn. */
@@ -318,5 +270,33 @@ export function judge(
       refuse('/type', 'The order is closed; withdraw the closing first, or add a note.');
     return reduceOrder(machine, catalogue, [...events, event]);
   }
-  return apply(state, event, machine, catalogue);
+  const next = apply(state, event, machine, catalogue);
+  if (event.type === 'proof-recorded') mayProve(state, event.body, machine, catalogue);
+  if (event.type === 'closed' && event.body.outcome === 'cured') {
+    const [first, ...more] = closingFaults(machine, catalogue, state);
+    if (first)
+      refuse(
+        '/body/outcome',
+        `It cannot be closed as cured. ${first.text}${more.length ? ` And ${more.length} more.` : ''} Or close it as not cured, scrapped or given back.`,
+      );
+  }
+  return next;
+}
+
+/** Nothing is proved while the machine stands open, nor short of where it had failed. @throws RefusedEvent */
+function mayProve(
+  state: OrderState,
+  { proof: id, passed, ranMinutes, reachedMm }: EventBodies['proof-recorded'],
+  machine: Machine,
+  catalogue: Catalogue,
+): void {
+  if (!passed) return;
+  const open = openFaults(machine, state)[0];
+  if (open) refuse('/type', `A proof is taken on the closed machine. ${open.text}`);
+  if (catalogue.proofs.find((proof) => proof.id === id)?.form !== 'run') return;
+  const { failedAfterMinutes: minutes, failedAtMm: height } = state.intake ?? {};
+  if (minutes !== undefined && (ranMinutes === undefined || ranMinutes <= minutes))
+    refuse('/body/ranMinutes', `The fault needed ${minutes} min to show: it is proved only after more than that.`);
+  if (height !== undefined && (reachedMm === undefined || reachedMm <= height))
+    refuse('/body/reachedMm', `The fault showed at ${height} mm: it is proved only past that height.`);
 }

@@ -5,7 +5,7 @@ import { calibrateFeed, type FeedCalibration } from '../physics/feed';
 import { fitFeedCurve, type FeedCurve } from '../physics/feedCurve';
 import { routeOf } from '../path/route';
 import { confounded } from '../plan/confounded';
-import { leftOffOf } from '../plan/plan';
+import { leftOffOf } from './leftOff';
 import { stepOf } from '../plan/steps';
 import { benchAt } from './bench';
 import { NOT_SURE } from '../trace/context';

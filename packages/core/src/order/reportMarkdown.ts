@@ -4,6 +4,7 @@ export const OUTCOME_WORDS: Record<string, string> = {
   cured: 'cured and proved',
   'not-cured': 'not cured',
   'given-back': 'given back unrepaired',
+  scrapped: 'not worth mending, scrapped',
 };
 export const TRY_WORDS: Record<string, string> = {
   cleared: 'cleared it',

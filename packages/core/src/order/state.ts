@@ -1,3 +1,4 @@
+import type { Strand } from '../bench/state';
 import type { FastenerRecord } from '../bench/fastenerMap';
 import { fitCooling, timeToCool, type Cooling, type TimedReading, type TimeLeft } from '../physics/cooling';
 import { cooledTo } from '../physics/heat';
@@ -66,6 +67,14 @@ export interface OrderState {
   readonly heat: HeatRecord;
   readonly power: 'on' | 'off';
   readonly off: readonly string[];
+  /** Parts that this machine turned out not to have: neither taken off nor put back. */
+  readonly absent: readonly string[];
+  /** By lane; a lane that is not named is unknown. */
+  readonly strand: Readonly<Record<string, Strand>>;
+  readonly supported: boolean;
+  readonly wet: readonly string[];
+  readonly service: readonly string[];
+  readonly pulled: readonly string[];
   /** Parts that came off at any time, in tracing or in the work. */
   readonly opened: readonly string[];
   /** By part that is off, the way in which it came off, when it was not the usual one. */
@@ -111,6 +120,12 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   heat: { temperatureC: machine.heat.ambientC, atMs: 0, targetC: 0, coldSure: true },
   power: 'off',
   off: [],
+  absent: [],
+  strand: {},
+  supported: false,
+  wet: [],
+  service: [],
+  pulled: [],
   ways: {},
   opened: [],
   pickedWays: {},

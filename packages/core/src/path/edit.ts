@@ -100,3 +100,34 @@ export const removeLane = (machine: Machine, id: string): Machine => ({
   ...machine,
   runs: machine.runs.filter((run) => run.id !== id),
 });
+
+const without = (list: readonly string[] | undefined, gone: ReadonlySet<string>): readonly string[] | undefined =>
+  list?.filter((id) => !gone.has(id));
+
+/** A machine without a part: gone from everything that named it, its connectors with it. */
+export function removePart(machine: Machine, partId: string): Machine {
+  const part = new Set([partId]);
+  const plugs = new Set(machine.connectors.filter(({ of }) => of === partId).map(({ id }) => id));
+  const freed = <T extends { readonly after?: readonly string[]; readonly unplug?: readonly string[] }>(way: T): T => ({
+    ...way,
+    ...(way.after ? { after: without(way.after, part) ?? [] } : {}),
+    ...(way.unplug ? { unplug: without(way.unplug, plugs) ?? [] } : {}),
+  });
+  return {
+    ...machine,
+    connectors: machine.connectors.filter(({ id }) => !plugs.has(id)),
+    parts: machine.parts
+      .filter(({ id }) => id !== partId)
+      .map((item) => ({ ...freed(item), ...(item.ways ? { ways: item.ways.map(freed) } : {}) })),
+    runs: machine.runs.map((run) => ({
+      ...run,
+      stations: run.stations.map((station) => ({
+        ...station,
+        access: {
+          ...(station.access?.open ? { open: without(station.access.open, part) ?? [] } : {}),
+          ...(station.access?.mouth ? { mouth: without(station.access.mouth, part) ?? [] } : {}),
+        },
+      })),
+    })),
+  };
+}

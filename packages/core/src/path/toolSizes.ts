@@ -31,15 +31,35 @@ const firstOf = (route: Route, kind: Station['kind']) =>
 /** Usual bores and tube, where the machine does not say (practice). */
 const USUAL = { nozzle: 0.4, heatBreak: 2, tube: 4 };
 
-/** Text with the sizes of needle, rod and drill bit that this path takes: `{needle}`, `{rod}`, `{bit}`. */
-export function withSizes(text: string, route: Route): string {
+/** A tool whose size the path decides. */
+export type SizedTool = 'needle' | 'rod' | 'bit' | 'spanner';
+
+/** The size of such a tool for a path, mm; of a drill bit the largest. Undefined when nothing fits, or the machine does not say. */
+export function toolSize(tool: SizedTool, route: Route, station?: Station): number | undefined {
+  const tube = firstOf(route, 'tube')?.outerMm ?? USUAL.tube;
+  switch (tool) {
+    case 'needle':
+      return needleFor(firstOf(route, 'nozzle')?.boreMm ?? USUAL.nozzle);
+    case 'rod':
+      return rodFor(firstOf(route, 'heat-break')?.boreMm ?? USUAL.heatBreak);
+    case 'bit':
+      return tube - BIT_BELOW[1];
+    case 'spanner':
+      return station?.params?.spannerMm;
+  }
+}
+
+/** Text with the sizes of the tools that this path takes: `{needle}`, `{rod}`, `{bit}`, `{spanner}`. */
+export function withSizes(text: string, route: Route, station?: Station): string {
   if (!text.includes('{')) return text;
-  const needle = needleFor(firstOf(route, 'nozzle')?.boreMm ?? USUAL.nozzle);
-  const rod = rodFor(firstOf(route, 'heat-break')?.boreMm ?? USUAL.heatBreak);
+  const needle = toolSize('needle', route);
+  const rod = toolSize('rod', route);
+  const spanner = toolSize('spanner', route, station);
   const tube = firstOf(route, 'tube')?.outerMm ?? USUAL.tube;
   return text
     .replaceAll('{needle}', needle === undefined ? 'the thinnest needle there is' : `${needle} mm needle`)
     .replaceAll('{rod}', rod === undefined ? 'rod thinner than the bore' : `${rod} mm rod`)
+    .replaceAll('{spanner}', spanner === undefined ? 'spanner that fits' : `${spanner} mm spanner`)
     .replaceAll(
       '{bit}',
       BIT_BELOW.map((below) => `${Number((tube - below).toFixed(2))}`).join(' to ') + ' mm drill bit',

@@ -53,6 +53,7 @@ export function machineFaults(machine: Machine): readonly MachineFault[] {
     )
       faults.push({ path: `/parts/${p}/after`, message: `"${part.id}" would have to be off before itself` });
   });
+  faults.push(...connectorFaults(machine));
   machine.runs.forEach((run, r) => faults.push(...runFaults(machine, run, `/runs/${r}`)));
   if (partIds.size !== machine.parts.length) faults.push({ path: '/parts', message: 'a part id is used twice' });
   if (!allStations(machine).some((station) => station.kind === 'nozzle'))
@@ -72,6 +73,39 @@ export function machineFaults(machine: Machine): readonly MachineFault[] {
   }
   if (laneRuns(machine).length === 0)
     faults.push({ path: '/runs', message: 'every run is merged into: no lane begins anywhere' });
+  return faults;
+}
+
+/** Plugs that lead nowhere, and parts that would be unplugged with the power on. */
+function connectorFaults(machine: Machine): readonly MachineFault[] {
+  const faults: MachineFault[] = [];
+  const partIds = new Set(machine.parts.map((part) => part.id));
+  const known = new Set<string>();
+  machine.connectors.forEach(({ id, of }, c) => {
+    if (known.has(id)) faults.push({ path: `/connectors/${c}/id`, message: `connector id "${id}" is used twice` });
+    known.add(id);
+    if (of !== undefined && !partIds.has(of))
+      faults.push({ path: `/connectors/${c}/of`, message: `no part has the id "${of}"` });
+  });
+  machine.parts.forEach((part, p) => {
+    for (const [path, way] of [
+      [`/parts/${p}`, part] as const,
+      ...(part.ways ?? []).map((other, w) => [`/parts/${p}/ways/${w}`, other] as const),
+    ]) {
+      way.unplug?.forEach((id, i) => {
+        if (!known.has(id)) faults.push({ path: `${path}/unplug/${i}`, message: `no connector has the id "${id}"` });
+      });
+      if (way.unplug?.length && way.power !== 'off')
+        faults.push({ path: `${path}/power`, message: 'connectors are pulled with the power off only: say "off"' });
+      if (way.unplug?.length && way.parked)
+        faults.push({ path: `${path}/parked`, message: 'what is unplugged does not hang on its cable' });
+    }
+    if (part.service !== undefined && !part.heats)
+      faults.push({
+        path: `/parts/${p}/service`,
+        message: 'only a part that carries the heater has a service position',
+      });
+  });
   return faults;
 }
 

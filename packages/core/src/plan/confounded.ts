@@ -3,8 +3,8 @@ import type { Catalogue } from '../catalogue/types';
 import { causesUnderWork, triesAt } from '../order/causes';
 import type { OrderState } from '../order/state';
 import { stationById, type Machine } from '../path/machine';
-import { needOf } from '../trace/repairs';
-import { benchMinutes, priceOf, type Bench } from '../bench/price';
+import { placedActions, priceOfAll } from '../bench/action';
+import type { Bench } from '../bench/state';
 import { routeOf } from '../path/route';
 
 export interface Change {
@@ -51,13 +51,19 @@ export function confounded(
       const stop = route.stops.find((candidate) => candidate.station.id === station);
       if (!remedy || !stop) return [];
       const name = `${stationById(machine, station)?.name ?? station}: ${remedy.name.toLowerCase()} (${(modeById(catalogue, mode)?.name ?? mode).toLowerCase()})`;
-      const undone = remedy.replaces !== undefined || stop.station.kind === 'job';
-      const price = priceOf(machine, bench, needOf(machine, route, { stop }, remedy, material));
+      // A worn part is not put back to learn something; a setting may be.
+      const undone = remedy.replaces === undefined && stop.station.kind === 'job';
+      const placed = placedActions(machine, route, stop, remedy, material) ?? [];
+      const price = priceOfAll(
+        machine,
+        bench,
+        placed.map(({ need }) => need),
+      );
       return [
         {
           station,
           text: name,
-          ...(undone ? { reversalMin: benchMinutes(price) + price.closingMin + remedy.minutes + TRY_MIN } : {}),
+          ...(undone ? { reversalMin: price.minutes + price.closingMin + remedy.minutes + TRY_MIN } : {}),
         },
       ];
     }),

@@ -1,4 +1,5 @@
-import { benchMinutes, priceOf, type Bench } from '../bench/price';
+import { priceOfAll } from '../bench/action';
+import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, hourlyRateOf, remedyById } from '../catalogue/index';
 import type { RungResult } from '../catalogue/types';
 import { benchAt } from '../order/bench';
@@ -9,6 +10,7 @@ import { routeOf } from '../path/route';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import { ELSEWHERE_MIN, remedyMinutes } from '../trace/repairs';
 import { laddersFor, type Rung } from './ladder';
+import { judge } from '../order/reduce';
 import { planFor } from './plan';
 
 const chosen = (machine: Machine, station: string, mode: string, material = 'PLA'): OrderEvent[] => [
@@ -23,6 +25,7 @@ const ladder = (machine: Machine, events: readonly OrderEvent[], at = bench) => 
   if (!found) throw new Error('no ladder');
   return found;
 };
+const ids = (steps: readonly { readonly id: string }[]): readonly string[] => steps.map(({ id }) => id);
 const planNow = (machine: Machine, events: readonly OrderEvent[]) => {
   const state = stateOf(machine, events);
   return planFor(machine, catalogue, state, benchAt(machine, state, state.lastMs));
@@ -34,13 +37,21 @@ function costOf(machine: Machine, rungs: readonly Rung[]): number {
   let left = 1;
   let sum = 0;
   let best = ELSEWHERE_MIN;
-  for (const { remedy, need, chance } of rungs) {
-    const price = priceOf(machine, at, need);
+  for (const { remedy, placed, chance } of rungs) {
+    const price = priceOfAll(
+      machine,
+      at,
+      placed.map(({ need }) => need),
+    );
     const rate = hourlyRateOf(catalogue);
     const work = remedy.offers
-      ? Math.min(...remedy.offers.map((offer) => offer.minutes + (offer.price * 60) / rate))
+      ? Math.min(
+          ...remedy.offers
+            .filter(({ kind }) => kind !== 'spare')
+            .map((offer) => offer.minutes + (offer.price * 60) / rate),
+        )
       : remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / rate;
-    sum += left * (benchMinutes(price) + work + (remedy.risk ?? 0));
+    sum += left * (price.minutes + work + (remedy.risk ?? 0));
     left *= 1 - chance;
     at = price.after;
     best = Math.min(best, sum + left * ELSEWHERE_MIN);
@@ -59,7 +70,7 @@ function orders<T>(items: readonly T[]): readonly (readonly T[])[] {
 test.each([
   ['whelk', whelk, 'nozzle', 'tip-particles'],
   ['whelk', whelk, 'liner', 'liner-plug'],
-  ['dunlin', dunlin, 'break', 'break-plug'],
+  ['dunlin', dunlin, 'extruder', 'gear-loose'],
   ['dunlin', dunlin, 'hub', 'stub'],
 ])('%s: the advice is the first rung of the cheapest of all orders', (_name, machine, station, mode) => {
   const { rungs, next } = ladder(machine, chosen(machine, station, mode, 'ABS'));
@@ -118,7 +129,7 @@ describe('after each try the ladder is worked out anew', () => {
       ({ remedy }) => remedy.id === 'hotter-push',
     );
     expect(nylon?.wishedC).toBe(285);
-    expect(nylon?.need.hotC).toBe(whelk.heat.shortLimitC);
+    expect(nylon?.placed.at(-1)?.need.hotC).toBe(whelk.heat.shortLimitC);
   });
 });
 
@@ -154,13 +165,16 @@ describe('the plan follows what is done', () => {
   });
 
   test('what is skipped does not come again; a part left off needs its reason, and then the work may be done', () => {
-    const skipped = [...worn, event('step-skipped', { stepId: 'unload', why: 'it is empty' })];
+    const lanes = { 'lane-a': 'out', 'lane-b': 'out', 'lane-c': 'out', 'lane-d': 'out' } as const;
+    const skipped = [...worn, event('bench-changed', { strand: lanes })];
     expect(planNow(dunlin, worn).steps.map((step) => step.kind)).toContain('unload');
-    expect(
-      planNow(dunlin, skipped)
-        .steps.slice(1)
-        .map((step) => step.kind),
-    ).not.toContain('unload');
+    expect(planNow(dunlin, skipped).steps.map((step) => step.kind)).not.toContain('unload');
+    const cover = event('step-skipped', { stepId: 'open:front-cover', why: 'this one has none' });
+    const without = ids(planNow(dunlin, [...skipped, cover]).steps.slice(1));
+    expect(without.filter((id) => id.includes('front-cover'))).toEqual([]);
+    // What carries plugs is not passed over.
+    const unit = event('step-skipped', { stepId: 'open:extruder-cover', why: 'no' });
+    expect(() => judge(dunlin, catalogue, skipped, unit)).toThrow(/take it off, or say that it is off/);
     const off = [
       ...worn,
       event('parts-moved', { off: ['front-cover'] }),
@@ -175,7 +189,8 @@ describe('the plan follows what is done', () => {
   test('the clock alone never says that it is cold: a reading does', () => {
     const hot = event('bench-changed', { targetC: 208, power: 'on', readingC: 208 });
     const cooling = event('bench-changed', { targetC: 0 }, 1);
-    const empty = event('step-skipped', { stepId: 'unload', why: 'it is empty' });
+    const lanes = { 'lane-a': 'out', 'lane-b': 'out', 'lane-c': 'out', 'lane-d': 'out' } as const;
+    const empty = event('bench-changed', { strand: lanes });
     const hourLater = (more: readonly OrderEvent[]) => {
       const state = stateOf(dunlin, [...worn, empty, hot, cooling, ...more]);
       return planFor(dunlin, catalogue, state, benchAt(dunlin, state, Date.parse('2026-11-20T10:30:00Z')));

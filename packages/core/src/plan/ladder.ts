@@ -1,4 +1,6 @@
-import { benchMinutes, priceOf, type Bench, type Need } from '../bench/price';
+import { placedActions, priceOfAll, type PlacedAction } from '../bench/action';
+import type { Need } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { hourlyRateOf, materialOf, modeById } from '../catalogue/index';
 import type { Catalogue, Material, Offer, Remedy, RungOutcome } from '../catalogue/types';
 import { causesUnderWork, isCleared, triesAt } from '../order/causes';
@@ -7,7 +9,7 @@ import type { Machine } from '../path/machine';
 import type { Route, Stop } from '../path/route';
 import { caseOf } from '../trace/assess';
 import { clearingMinutes, offerFor } from './offers';
-import { ELSEWHERE_MIN, needOf, remedyMinutes, rungsFor } from '../trace/repairs';
+import { ELSEWHERE_MIN, remedyMinutes, rungsFor } from '../trace/repairs';
 
 /** What is left of a rung's chance after a try that changed nothing, and after one that made it worse (chosen). */
 const AFTER_NOTHING = 0.4;
@@ -28,7 +30,8 @@ export interface Rung {
   readonly remedy: Remedy;
   /** What is to be fitted: the technician's choice, or what costs least over its life. */
   readonly offer?: Offer;
-  readonly need: Need;
+  /** Its actions at this place, in their order. */
+  readonly placed: readonly PlacedAction[];
   /** Chance that it clears the cause now. */
   readonly chance: number;
   /** Bench minutes from the bench as it stands: the way there, the work, a part of the waiting. */
@@ -86,13 +89,21 @@ function decide(
   bench: Bench,
   rungs: readonly {
     readonly remedy: Remedy;
-    readonly need: Need;
+    readonly needs: readonly Need[];
     readonly chance: number;
     /** Minutes of the work, prices among them. */
     readonly work: number;
   }[],
 ): readonly number[] {
   const kept = new Map<string, number>();
+  const prices = new Map<string, ReturnType<typeof priceOfAll>>();
+  /** What is off is the same set in few combinations: each is priced once. */
+  const pricedAt = (i: number, at: Bench, needs: readonly Need[]) => {
+    const key = `${i}|${Math.round(at.temperatureC)}|${at.power}|${[...at.off].join()}`;
+    const known = prices.get(key) ?? priceOfAll(machine, at, needs);
+    prices.set(key, known);
+    return known;
+  };
   const best = (taken: number, at: Bench): number => {
     // What is off follows from what was taken; heat and power do not.
     const key = `${taken}|${Math.round(at.temperatureC)}|${at.power}`;
@@ -106,19 +117,51 @@ function decide(
     return least;
   };
   const taking = (i: number, taken: number, at: Bench): number => {
-    const { remedy, need, chance, work } = rungs[i] as (typeof rungs)[number];
-    const price = priceOf(machine, at, need);
-    const cost = benchMinutes(price) + work + (remedy.risk ?? 0);
+    const { remedy, needs, chance, work } = rungs[i] as (typeof rungs)[number];
+    const price = pricedAt(i, at, needs);
+    const cost = price.minutes + work + (remedy.risk ?? 0);
     return cost + (1 - chance) * best(taken | (1 << i), price.after);
   };
   return rungs.map((_, i) => taking(i, 0, bench));
 }
 
-function wished(machine: Machine, material: Material, remedy: Remedy, need: Need): number | undefined {
+function wished(material: Material, remedy: Remedy, hotC: number): number | undefined {
   if (remedy.heat !== 'hot') return undefined;
   const wish = remedy.target === 'unclog' ? material.unclogC : material.printC;
-  return wish > need.hotC ? wish : undefined;
+  return wish > hotC ? wish : undefined;
 }
+
+/** Minutes within which a push and taking the thing out cost the same (chosen). */
+const SAME_PRICE_MIN = 1;
+
+/** Whether a rung pushes on what is stuck. */
+const pushes = ({ placed }: Rung): boolean =>
+  placed.some(({ action }) => action.push === 'head' && action.exit !== 'none');
+
+/** What can be reached is taken out before anything is pushed on, where it costs no more; the rest keep their order. */
+function takingOutFirst(rungs: readonly Rung[]): readonly Rung[] {
+  const list = [...rungs];
+  for (const out of rungs.filter((rung) => rung.remedy.takesOut && rung.spent === undefined)) {
+    const at = list.indexOf(out);
+    const push = list.findIndex((rung) => pushes(rung) && out.minutes <= rung.minutes + SAME_PRICE_MIN);
+    if (push < 0 || push >= at) continue;
+    list.splice(at, 1);
+    list.splice(push, 0, out);
+  }
+  return list;
+}
+
+/** Every solvent that might take this plastic was tried on a piece, and none softened it. */
+const noSolvent = (remedy: Remedy, { solvents = [] }: Material, state: OrderState): string | undefined =>
+  remedy.needsSolvent && solvents.length > 0 && solvents.every((id) => state.solvents[id] === false)
+    ? 'no solvent softened a piece of it'
+    : undefined;
+
+/** What was done before the machine came in, in vain: the rung has been tried once. */
+const triedBefore = (catalogue: Catalogue, state: OrderState, remedy: Remedy): readonly RungTry[] =>
+  (state.intake?.before ?? []).some((id) => catalogue.before.find((one) => one.id === id)?.tried?.includes(remedy.id))
+    ? [{ stepId: 'before', remedy: remedy.id, outcome: 'no-change', station: '', mode: '', at: state.intake?.at ?? '' }]
+    : [];
 
 /** The ladder of one cause. @throws RangeError when the cause is not of this machine and path. */
 export function ladderFor(
@@ -137,38 +180,42 @@ export function ladderFor(
   const { picked } = state;
   const own = picked?.station === cause.station && picked.mode === cause.mode ? picked : undefined;
   const rate = hourlyRateOf(catalogue);
-  const all = rungsFor(catalogue, { mode, stop }, material, kase.failed).map((listed) => {
+  const all = rungsFor(catalogue, machine, route, { mode, stop }, material, kase.failed).map((listed) => {
     const offer = offerFor(listed, material, rate, own?.remedy === listed.id ? own.offer : undefined);
     const remedy = offer ? { ...listed, price: offer.price, minutes: offer.minutes } : listed;
     const tries = triesOf(state, cause, remedy);
+    const placed = placedActions(machine, route, stop, listed, material) ?? [];
     return {
       remedy,
+      placed,
       offer,
       work: workOf(listed, rate),
-      need: needOf(machine, route, { stop }, remedy, material),
-      chance: chanceOf(remedy, tries),
-      spent: spentBecause(remedy, tries),
+      needs: placed.map(({ need }) => need),
+      chance: chanceOf(remedy, [...triedBefore(catalogue, state, remedy), ...tries]),
+      spent: spentBecause(remedy, tries) ?? noSolvent(listed, material, state),
     };
   });
   const open = all.filter((rung) => rung.spent === undefined);
   const expected = decide(machine, bench, open);
-  const rungs = all
-    .map(({ remedy, offer, need, chance, spent }): Rung => {
-      const wish = wished(machine, material, remedy, need);
-      return {
-        remedy,
-        need,
-        chance,
-        minutes: benchMinutes(priceOf(machine, bench, need)) + remedyMinutes(remedy),
-        price: remedy.price ?? 0,
-        risk: remedy.risk ?? 0,
-        expectedMinutes: expected[open.findIndex((rung) => rung.remedy === remedy)] ?? Infinity,
-        ...(offer ? { offer } : {}),
-        ...(spent === undefined ? {} : { spent }),
-        ...(wish === undefined ? {} : { wishedC: wish }),
-      };
-    })
-    .sort((a, b) => a.expectedMinutes - b.expectedMinutes);
+  const rungs = takingOutFirst(
+    all
+      .map(({ remedy, offer, placed, needs, chance, spent }): Rung => {
+        const wish = wished(material, remedy, Math.max(...needs.map(({ hotC }) => hotC)));
+        return {
+          remedy,
+          placed,
+          chance,
+          minutes: priceOfAll(machine, bench, needs).minutes + remedyMinutes(remedy),
+          price: remedy.price ?? 0,
+          risk: remedy.risk ?? 0,
+          expectedMinutes: expected[open.findIndex((rung) => rung.remedy === remedy)] ?? Infinity,
+          ...(offer ? { offer } : {}),
+          ...(spent === undefined ? {} : { spent }),
+          ...(wish === undefined ? {} : { wishedC: wish }),
+        };
+      })
+      .sort((a, b) => a.expectedMinutes - b.expectedMinutes),
+  );
   const next = rungs.find((rung) => rung.remedy.id === own?.remedy) ?? rungs.find((rung) => rung.spent === undefined);
   return { cause, stop, cleared: isCleared(state, cause), rungs, ...(next ? { next } : {}) };
 }

@@ -55,7 +55,8 @@ describe('part, kit, assembly or upgrade', () => {
   test('abrasive filament wears plain steel: then the hardened set is advised', () => {
     const gears = remedyById(catalogue, 'renew-gears') as Remedy;
     const first = (material: string): string | undefined =>
-      pricedOffers(gears, materialOf(catalogue, material), 36, 8, [])[0]?.offer.id;
+      pricedOffers(gears, materialOf(catalogue, material), 36, 8, []).find(({ offer: { kind } }) => kind !== 'spare')
+        ?.offer.id;
     expect(first('PLA-filled')).toBe('hardened');
   });
 });
@@ -73,7 +74,7 @@ test('what is picked to be fitted is in the plan with its minutes and the flaw t
   const pick = event('rung-picked', {
     station: 'extruder',
     mode: 'gears-worn',
-    remedy: 'renew-gears',
+    remedy: 'renew-extruder-unit',
     offer: 'unit',
   });
   const step = planAfter([...worn, pick]).steps.find((item) => item.kind === 'rung');

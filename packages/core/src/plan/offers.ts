@@ -31,7 +31,9 @@ export function offerFor(remedy: Remedy, material: Material, hourlyRate: number,
   const offers = offersOf(remedy);
   const overLife = (offer: Offer): number =>
     (offer.price + (offer.minutes / 60) * hourlyRate) / startOf(offer, material);
-  return offers.find(({ id }) => id === own) ?? [...offers].sort((a, b) => overLife(a) - overLife(b))[0];
+  // Whether the box of spares has one is not known before it was looked through.
+  const bought = offers.filter(({ kind }) => kind !== 'spare');
+  return offers.find(({ id }) => id === own) ?? [...bought].sort((a, b) => overLife(a) - overLife(b))[0];
 }
 
 /**
@@ -39,7 +41,7 @@ export function offerFor(remedy: Remedy, material: Material, hourlyRate: number,
  * longer life costs more buys hours, not this cure.
  */
 export function clearingMinutes(remedy: Remedy, hourlyRate: number): number | undefined {
-  const offers = offersOf(remedy);
+  const offers = offersOf(remedy).filter(({ kind }) => kind !== 'spare');
   return offers.length === 0
     ? undefined
     : Math.min(...offers.map(({ price, minutes }) => minutes + (price * 60) / hourlyRate));
@@ -50,7 +52,9 @@ export const livesOf = (remedy: Remedy, offer: Offer, lives: readonly PartLife[]
   lives.filter(
     (life) =>
       life.part === remedy.replaces &&
-      (life.offer === undefined ? offersOf(remedy)[0]?.id === offer.id : life.offer === offer.id),
+      (life.offer === undefined
+        ? offersOf(remedy).find(({ kind }) => kind !== 'spare')?.id === offer.id
+        : life.offer === offer.id),
   );
 
 /**

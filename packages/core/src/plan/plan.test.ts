@@ -11,7 +11,7 @@ import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { causesOf } from '../trace/causes';
 import { dunlin, event, START, stateOf, takenIn, whelk } from '../testing/machines';
-import { CAUTIONS } from './cautions';
+import { allFasteners, stepEntries } from './record';
 import { heldBecause, planFor } from './plan';
 import { proofsFor } from './proofs';
 import { keyOf, type PlanStep } from './steps';
@@ -32,14 +32,20 @@ const planNow = (machine: Machine, state: OrderState) =>
 const plan = (machine: Machine, events: readonly OrderEvent[]) => planNow(machine, stateOf(machine, events));
 const ids = (steps: readonly PlanStep[]): readonly string[] => steps.map((step) => step.id);
 
-/** What one tap on a step records, as the screen does it, with the readings that it asks for. */
-function tap(step: PlanStep, outcome: 'cleared' | 'no-change'): OrderEvent[] {
-  const { sets, opens, closes, way } = step;
+/** What one tap on a step records, as the screen does it: the first choice that fits a loaded machine, every screw counted. */
+function tap(step: PlanStep, outcome: 'cleared' | 'no-change', machine: Machine): OrderEvent[] {
+  const choice = step.choices?.find(({ id }) => id === 'in' || id === 'out') ?? step.choices?.[0];
+  const entries = [
+    ...stepEntries(step, choice),
+    ...(step.closes ? allFasteners(machine, step.closes, step.way, 'in') : []),
+  ];
+  const [solvent] = step.solvents ?? [];
   return [
-    ...(sets ? [event('bench-changed', { ...sets, ...(sets.targetC ? { readingC: sets.targetC } : {}) })] : []),
-    ...(opens ? [event('parts-moved', { off: [opens], ...(way ? { ways: { [opens]: way } } : {}) })] : []),
-    ...(closes ? [event('parts-moved', { on: [closes] })] : []),
-    step.remedy
+    ...(solvent ? [event('solvent-tried', { solvent: solvent.id, softened: true })] : []),
+    ...entries.map(({ type, body }) =>
+      event(type, type === 'bench-changed' && body.targetC ? { ...body, readingC: body.targetC } : body),
+    ),
+    step.kind === 'rung' && step.remedy
       ? event('rung-tried', {
           stepId: step.id,
           remedy: step.remedy,
@@ -59,13 +65,13 @@ function workThrough(
   each: (step: PlanStep, state: OrderState) => void = () => undefined,
 ): OrderEvent[] {
   let rungs = 0;
-  for (let i = 0; i < 120; i++) {
+  for (let i = 0; i < 200; i++) {
     const state = stateOf(machine, events);
     const { steps, done } = planNow(machine, state);
     const step = steps[done];
     if (!step) return events;
     each(step, state);
-    events.push(...tap(step, step.remedy ? outcome(++rungs) : 'cleared'));
+    events.push(...tap(step, step.kind === 'rung' ? outcome(++rungs) : 'cleared', machine));
   }
   throw new Error('the plan does not end');
 }
@@ -93,7 +99,8 @@ describe('every cause of both machines has a plan that can be worked to its end'
         after.forEach((first) => expect(opened.indexOf(first)).toBeLessThan(opened.indexOf(id)));
         after.forEach((first) => expect(closed.indexOf(first)).toBeGreaterThan(closed.indexOf(id)));
       }
-      for (const step of steps) for (const caution of step.cautions) expect(CAUTIONS[caution]).toBeDefined();
+      for (const { cautions } of steps)
+        for (const id of cautions) expect(catalogue.cautions.some((caution) => caution.id === id)).toBe(true);
     }
   });
 
@@ -116,9 +123,12 @@ describe('every cause of both machines has a plan that can be worked to its end'
 
 describe('heat, power and safety', () => {
   test('the head is raised and supported before anything is pushed by hand', () => {
-    const order = ids(plan(dunlin, chosen(dunlin, 'hub', 'stub')).steps);
+    const push = event('rung-picked', { station: 'hub', mode: 'stub', remedy: 'push-through' });
+    const order = ids(plan(dunlin, [...chosen(dunlin, 'hub', 'stub'), push]).steps);
     expect(order.indexOf('raise')).toBeGreaterThanOrEqual(0);
     expect(order.indexOf('raise')).toBeLessThan(order.indexOf('rung:hub:stub:push-through'));
+    // Nothing is left under it.
+    expect(order.at(-1)).toBe('lower');
   });
 
   test('from hot to a screw: cool to touch with the fans on, off, then open; never off above 100 °C', () => {
@@ -192,6 +202,12 @@ describe('heat, power and safety', () => {
     };
     expect(push('PLA')?.need.hotC).toBe(240); // practice: unclog PLA at 240 °C
     expect(push('PA')?.need.hotC).toBe(whelk.heat.shortLimitC);
+    // What runs for long keeps to the long limit of the liner.
+    const soak = plan(whelk, [
+      ...chosen(whelk, 'nozzle', 'tip-particles', [], 'PA'),
+      event('rung-picked', { station: 'nozzle', mode: 'tip-particles', remedy: 'needle' }),
+    ]);
+    expect(soak.steps.find((step) => step.remedy === 'needle')?.need.hotC).toBe(235);
     expect(push('PLA')?.how).toContain('240 °C');
   });
 
@@ -257,8 +273,8 @@ describe('phases and the record', () => {
     const record = recordOf(dunlin, catalogue, events);
     expect(record.cause).toEqual({ place: 'Hub', mode: 'Broken stub left inside' });
     expect(record.remedies).toEqual([
-      { name: 'Push through with fresh strand', outcome: 'no-change' },
-      { name: 'Take it out by hand', outcome: 'cleared' },
+      { name: 'Take it out by hand', outcome: 'no-change' },
+      { name: 'Push it through to an open end', outcome: 'cleared' },
     ]);
     expect(record.feed?.stepsPerMm).toBeCloseTo(432.4324, 4);
     expect(record.handsOnMinutes).toBe(25);

@@ -1,15 +1,18 @@
-import { unmet, type Bench } from '../bench/price';
-import { openingFor, type Goal } from '../bench/opening';
+import { AGAIN, openingFor } from '../bench/opening';
+import { openAgainst, unmet, type Need } from '../bench/price';
 import { schedule, type Schedule, type Turn } from '../bench/schedule';
-import { materialOf, modeById } from '../catalogue/index';
+import { heaterOff, lanesThrough, looseConnectors, removalOf, strandSettled, type Bench } from '../bench/state';
+import { modeById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
-import type { Machine, Station } from '../path/machine';
-import { routeOf, type Route } from '../path/route';
-import { SWITCH_OFF_BELOW_C } from '../physics/heat';
+import { leftOffOf } from '../order/leftOff';
 import type { OrderState } from '../order/state';
+import type { Machine, Station } from '../path/machine';
+import { routeOf } from '../path/route';
+import { SWITCH_OFF_BELOW_C } from '../physics/heat';
 import { SAFETY_NOTE } from './cautions';
+import { goalsOf, type Next, type Planning } from './goals';
 import { laddersFor, type Ladder } from './ladder';
-import { keyOf, RAISE_MIN, stepId, stepOf, UNLOAD_MIN, type PlanStep, type StepPhase, type Writing } from './steps';
+import { stepId, stepOf, type PlanStep, type StepPhase, type Writing } from './steps';
 
 export interface Plan {
   readonly station: Station;
@@ -33,74 +36,38 @@ export interface Plan {
   readonly exact: boolean;
 }
 
-/** Parts whose closing was skipped, with the reason. */
-export const leftOffOf = (state: OrderState): Readonly<Record<string, string>> =>
-  Object.fromEntries(
-    Object.entries(state.steps).flatMap(([id, { skipped }]) => {
-      const key = keyOf(id);
-      const part = key.startsWith('close:') ? key.slice('close:'.length).split('/')[0] : undefined;
-      return part !== undefined && skipped !== undefined && state.off.includes(part) ? [[part, skipped]] : [];
-    }),
-  );
-
-const settled = (state: OrderState, kind: string): boolean =>
-  Object.keys(state.steps).some((id) => keyOf(id).split(':')[0] === kind);
-
-/** The goals of what is left: the path emptied, the head raised, the next rung of each cause. */
-function goalsOf(machine: Machine, catalogue: Catalogue, state: OrderState, ladders: readonly Ladder[], route: Route) {
-  const material = materialOf(catalogue, state.intake?.material);
-  const next = ladders.flatMap(({ cause, stop, cleared, next: rung }) =>
-    cleared || !rung ? [] : [{ cause, stop, rung }],
-  );
-  const goals: Goal[] = [];
-  const gears = route.stops.findIndex((candidate) => candidate.station.kind === 'extruder');
-  const emptied = next.filter(({ rung }) => !rung.remedy.leavesFilament);
-  if (emptied.length > 0 && !settled(state, 'unload')) {
-    const hot = emptied.some(({ stop }) => stop.index >= gears);
-    const hotC = hot ? Math.min(material.printC, machine.heat.limitC) : 0;
-    goals.push({
-      id: hot ? `unload:${hotC}` : 'unload',
-      parts: [],
-      minutes: UNLOAD_MIN,
-      heat: hot ? 'hot' : 'any',
-      power: hot ? 'on' : 'any',
-      hotC,
-      first: true,
-    });
-  }
-  const raised = next.some(({ rung }) => rung.remedy.cautions?.includes('support-head')) && !settled(state, 'raise');
-  if (raised) goals.push({ id: 'raise', parts: [], minutes: RAISE_MIN, heat: 'any', power: 'any', hotC: 0 });
-  for (const { cause, rung } of next) {
-    const { heat, power, hotC, parts } = rung.need;
-    const byHand = rung.remedy.cautions?.includes('support-head');
-    goals.push({
-      id: `rung:${cause.station}:${cause.mode}:${rung.remedy.id}${rung.offer ? `/${rung.offer.id}` : ''}`,
-      parts,
-      minutes: rung.remedy.minutes,
-      heat,
-      power,
-      hotC: Math.round(hotC),
-      ...(byHand && raised ? { after: ['raise'] } : {}),
-    });
-  }
-  return goals;
-}
-
 /** The keys of the steps of one turn: what is done to heat and power, what is waited for, then the task. */
-function keysOf({ task, target, switched, waitMinutes, waitForC }: Turn): readonly (readonly [string, number])[] {
+function keysOf({
+  task,
+  target,
+  switched,
+  waitMinutes,
+  waitForC,
+  before,
+}: Turn): readonly (readonly [string, number])[] {
   const keys: (readonly [string, number])[] = [];
   const wait = waitMinutes > 0 ? Math.round(waitForC ?? 0) : undefined;
   if (switched === 'on') keys.push(['on', 0]);
-  if (target !== undefined && target > 0) keys.push([`heat:${target}`, waitMinutes]);
-  else if (target === 0 && wait === undefined) keys.push(['cool', 0]);
+  if (target !== undefined && target > 0) {
+    // What is pulled at is cooled down to: that is a wait of its own, with its reading.
+    const cools = wait !== undefined && before.temperatureC > target;
+    keys.push([`heat:${target}`, cools ? 0 : waitMinutes]);
+    if (cools || wait !== undefined) keys.push([`warm:${target}`, cools ? waitMinutes : 0]);
+  } else if (target === 0 && wait === undefined) keys.push(['cool', 0]);
   else if (target === 0) keys.push([`cool:${wait}`, waitMinutes]);
-  else if (wait !== undefined) keys.push([`wait:${wait}`, waitMinutes]);
+  else if (wait !== undefined) keys.push([`${task.heat === 'hot' ? 'warm' : 'wait'}:${wait}`, waitMinutes]);
   if (switched === 'off') keys.push(['off', 0]);
-  keys.push([task.id, 0]);
+  keys.push([task.id.endsWith(AGAIN) ? task.id.slice(0, -AGAIN.length) : task.id, 0]);
   return keys;
 }
 
-const PHASES: Readonly<Partial<Record<PlanStep['kind'], true>>> = { heat: true, cool: true, wait: true, power: true };
+const PHASES: Readonly<Partial<Record<PlanStep['kind'], true>>> = {
+  heat: true,
+  cool: true,
+  wait: true,
+  power: true,
+  raise: true,
+};
 
 /** Heat and power stand under the phase of what they are for. */
 function phased(steps: readonly PlanStep[]): readonly PlanStep[] {
@@ -137,23 +104,32 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   const behind = history.map((id) => stepOf(id, writing));
 
   const leftOff = leftOffOf(state);
-  const goals = goalsOf(machine, catalogue, state, ladders, route);
-  const off = new Set(
-    [...bench.off].filter((id) => leftOff[id] === undefined || goals.some((g) => g.parts.includes(id))),
+  const next = ladders.flatMap(({ cause: own, stop, cleared, next: rung }): readonly Next[] =>
+    cleared || !rung ? [] : [{ cause: own, stop, rung }],
   );
-  const { tasks } = openingFor(machine, { off }, goals, state.ways, state.pickedWays);
-  const { temperatureC, targetC = 0, power, coldSure = true } = bench;
-  const start = { temperatureC, targetC, power, coldSure };
-  const { turns, handsOnMinutes, waitingMinutes, exact }: Schedule = schedule(refitted(machine, state), start, tasks);
+  const planning: Planning = { machine, catalogue, state, bench, route };
+  const { turns, handsOnMinutes, waitingMinutes, exact } = scheduled(planning, next, leftOff);
   const ahead: PlanStep[] = [];
   const used = [...history];
-  for (const turn of turns)
-    for (const [key, waitMinutes] of keysOf(turn)) {
+  // A target that was set is read before anything is done at it.
+  let unread = false;
+  for (const turn of turns) {
+    const keys = keysOf(turn);
+    const at = keys.findIndex(([key]) => key === turn.task.id);
+    const read = keys.some(([key]) => key.startsWith('warm:'));
+    unread = (unread || keys.some(([key]) => key.startsWith('heat:'))) && !read;
+    const all =
+      turn.task.heat === 'hot' && unread
+        ? [...keys.slice(0, at), [`warm:${turn.task.hotC}`, 0] as const, ...keys.slice(at)]
+        : keys;
+    if (turn.task.heat === 'hot' || turn.task.thenC !== undefined) unread = turn.task.thenC !== undefined;
+    for (const [key, waitMinutes] of all) {
       const id = stepId(key, used);
       used.push(id);
       const step = stepOf(id, writing);
       ahead.push({ ...step, waitMinutes: Math.max(step.waitMinutes, waitMinutes) });
     }
+  }
   const left = phased(ahead);
   return {
     station: main.stop.station,
@@ -172,14 +148,57 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   };
 }
 
+/** Tasks in their turns for the rungs that are next; for the first cause alone where they cannot all be done in one opening. */
+function scheduled(planning: Planning, next: readonly Next[], leftOff: Readonly<Record<string, string>>): Schedule {
+  const { machine, state, bench } = planning;
+  const goals = goalsOf(planning, next);
+  const off = new Set(
+    [...bench.off].filter((id) => leftOff[id] === undefined || goals.some((goal) => goal.parts.includes(id))),
+  );
+  const loose = [...off].filter(
+    (id) => !state.absent.includes(id) && removalOf(machine, id, state.ways[id])?.unplug?.length,
+  );
+  const unheats = heaterOff(machine, { ...bench, off }).map(({ id }) => id);
+  const { temperatureC, targetC = 0, power, coldSure = true } = bench;
+  try {
+    const all = openingFor(machine, { ...bench, off }, goals, state.ways, state.pickedWays).tasks;
+    const tasks = all.filter(({ kind, part = '' }) => kind !== 'close' || !state.absent.includes(part));
+    return schedule(refitted(machine, state), { temperatureC, targetC, power, coldSure }, tasks, {
+      loosens: loose,
+      unheats,
+    });
+  } catch (error) {
+    if (!(error instanceof RangeError) || next.length < 2) throw error;
+    return scheduled(planning, next.slice(0, 1), leftOff);
+  }
+}
+
 /** Whether nothing is left to be done: every cause cleared, and what is off back on or left off for a reason. */
 export function workDone(state: OrderState, cleared: boolean): boolean {
   const leftOff = leftOffOf(state);
-  return cleared && state.off.every((id) => leftOff[id] !== undefined);
+  return cleared && !state.supported && state.wet.length === 0 && state.off.every((id) => leftOff[id] !== undefined);
+}
+
+/** Whether a hold may be passed under one's own name: not with plugs loose, the heater off its mount or solvent about when heat or power is wanted. */
+export function mayOverride(step: PlanStep, bench: Bench, machine: Machine): boolean {
+  const powered =
+    step.need.heat === 'hot' || step.need.power === 'on' || step.sets?.power === 'on' || (step.sets?.targetC ?? 0) > 0;
+  if (step.kind === 'rung' || !powered) return step.kind !== 'rung';
+  return (
+    looseConnectors(machine, bench).length === 0 &&
+    heaterOff(machine, bench).length === 0 &&
+    (bench.wet?.size ?? 0) === 0
+  );
 }
 
 /** Why a step must wait in the recorded state; undefined when it may begin. */
 export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): string | undefined {
+  const sets: Pick<Need, 'heat' | 'power'> = {
+    heat: (step.sets?.targetC ?? 0) > 0 ? 'hot' : 'any',
+    power: step.sets?.power ?? 'any',
+  };
+  const open = machine && openAgainst(sets, bench, machine);
+  if (open !== undefined) return open;
   if (step.kind === 'power' && step.sets?.power === 'off' && bench.temperatureC > SWITCH_OFF_BELOW_C)
     return `must cool below ${SWITCH_OFF_BELOW_C} °C before it is switched off: recorded ${Math.round(bench.temperatureC)} °C`;
   if (step.opens !== undefined && machine) {
@@ -189,5 +208,12 @@ export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): st
     const name = machine.parts.find((item) => item.id === first)?.name;
     if (name !== undefined) return `comes after another part: ${name} must be off first`;
   }
-  return unmet(step.need, bench);
+  if (step.acts.some((act) => act.do === 'push' && !act.inHand) && !bench.supported)
+    return 'must wait: the head is raised and supported before anything is pushed by hand';
+  if (step.opens !== undefined && machine?.parts.find(({ id }) => id === step.opens)?.severs && step.kind === 'open') {
+    const lane = lanesThrough(machine, step.opens).find((id) => !strandSettled(bench, id));
+    if (lane !== undefined)
+      return 'must wait: it parts the path, and whether filament runs through it is not known; look, and empty it first';
+  }
+  return unmet(step.need, bench, machine);
 }

@@ -8,15 +8,16 @@ import { routeOf } from '../path/route';
 export interface ProofAsked extends Proof {
   /** What calls for it; empty for those that every repair is put through. */
   readonly because: readonly string[];
-  /** It is proved only after longer than this. */
+  /** It is proved only after longer than this, and past this height. */
   readonly longerThanMin?: number;
+  readonly pastMm?: number;
 }
 
 /** Kinds of stations that a cause or a renewed part lay at. */
 function workedKinds(machine: Machine, state: OrderState): ReadonlySet<StationKind> {
   const ids = new Set([
     ...causesUnderWork(state).map(({ station }) => station),
-    ...state.cured.map(({ station }) => station),
+    ...[...state.cured, ...state.failures].map(({ station }) => station),
     ...state.parts.map(({ station }) => station),
   ]);
   return new Set(allStations(machine).flatMap(({ id, kind }) => (ids.has(id) ? [kind] : [])));
@@ -42,21 +43,29 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderSt
   const kinds = new Set(route.stops.map((stop) => stop.station.kind));
   const worked = workedKinds(machine, state);
   const touched = touchedKinds(machine, state);
-  const { onset, failedAfterMinutes } = state.intake ?? {};
+  const { onset, failedAfterMinutes, failedAtMm } = state.intake ?? {};
+  const used = new Set([
+    ...state.tries.map(({ remedy }) => remedy),
+    ...state.cured.flatMap(({ remedies }) => remedies),
+  ]);
+  const modes = new Set([...causesUnderWork(state), ...state.cured].map(({ mode }) => mode));
   return catalogue.proofs.flatMap((proof): ProofAsked[] => {
     if (proof.kinds && !proof.kinds.some((kind) => kinds.has(kind))) return [];
-    const always = !proof.worked && !proof.touched && !proof.onsets;
+    const always = !proof.worked && !proof.touched && !proof.onsets && !proof.remedies && !proof.modes;
     const called =
       (proof.worked?.some((kind) => worked.has(kind)) ?? false) ||
       (proof.touched?.some((kind) => touched.has(kind)) ?? false) ||
+      (proof.remedies?.some((id) => used.has(id)) ?? false) ||
+      (proof.modes?.some((id) => modes.has(id)) ?? false) ||
       (onset !== undefined && (proof.onsets?.includes(onset) ?? false));
     if (!always && !called) return [];
-    const longer = proof.form === 'run' && failedAfterMinutes !== undefined;
+    const run = proof.form === 'run';
     return [
       {
         ...proof,
         because: always ? [] : [proof.why ?? 'what was done calls for it'],
-        ...(longer ? { longerThanMin: failedAfterMinutes } : {}),
+        ...(run && failedAfterMinutes !== undefined ? { longerThanMin: failedAfterMinutes } : {}),
+        ...(run && failedAtMm !== undefined ? { pastMm: failedAtMm } : {}),
       },
     ];
   });

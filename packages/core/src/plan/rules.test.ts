@@ -27,7 +27,10 @@ test('the spring screw follows this machine’s rule, and the coupler’s travel
 });
 
 test('no word in braces is left in any remedy once it is filled', () => {
-  const known = /\{(temp|pull|solvent|station)\}/g;
-  for (const { how } of catalogue.remedies)
-    expect(withRules(how, routeOf(whelk)).replace(known, '')).not.toMatch(/[{}]/);
+  const known = /\{(temp|solvent|station|dry|service)\}/g;
+  const texts = [
+    ...catalogue.remedies.flatMap(({ how, actions = [] }) => [how, ...actions.map((action) => action.how)]),
+    ...catalogue.standing.map(({ how }) => how),
+  ];
+  for (const how of texts) expect(withRules(how, routeOf(whelk)).replace(known, '')).not.toMatch(/[{}]/);
 });

@@ -9,7 +9,7 @@ const NOZZLE_RULES: Readonly<Record<string, string>> = {
     'Two-piece: a quarter turn back from the block, heat break down to the nozzle, tightened hot against it.',
   'one-piece': 'One piece with its heat break: the maker’s torque, cold; or finger-tight, since heat tightens it.',
   'quick-change': 'Quick-change: nothing is tightened; clip home, flat against the sink.',
-  bolted: 'Bolted hot end: its own screws, crosswise, cold; the nozzle itself is not turned.',
+  bolted: 'Bolted hot end: renewed whole by its own screws, crosswise; the nozzle itself is not turned.',
 };
 const NOZZLE_UNKNOWN =
   'Two-piece nozzles are tightened hot against the heat break; one-piece ones cold, to the maker’s torque or finger-tight.';
@@ -30,10 +30,10 @@ const couplerRule = (): string =>
   `Three quarters of a turn moves the tube end ${couplerTravel('M10', 0.75).toFixed(2)} mm (M10 × 1): travel, not force.`;
 
 /** What a remedy's words leave to the machine: `{nozzle-rule}`, `{spring-rule}`, `{coupler-rule}`, and sizes. */
-export function withRules(text: string, route: Route): string {
+export function withRules(text: string, route: Route, station?: Station): string {
   const nozzle = stationOf(route, 'nozzle')?.params?.nozzleKind;
   const spring = stationOf(route, 'extruder')?.params?.springRule;
-  return withSizes(text, route)
+  return withSizes(text, route, station)
     .replaceAll('{nozzle-rule}', (nozzle && NOZZLE_RULES[nozzle]) ?? NOZZLE_UNKNOWN)
     .replaceAll('{spring-rule}', (spring && SPRING_RULES[spring]) ?? SPRING_UNKNOWN)
     .replaceAll('{coupler-rule}', couplerRule());

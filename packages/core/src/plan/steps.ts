@@ -1,106 +1,21 @@
-import type { Need } from '../bench/price';
 import { partWith } from '../bench/closure';
-import { materialOf, remedyById } from '../catalogue/index';
-import type { Catalogue, Material, Offer, Remedy, RungOutcome, Solvent } from '../catalogue/types';
+import type { Act } from '../bench/state';
+import { materialOf, remedyById, standingAction } from '../catalogue/index';
+import type { Hazard } from '../catalogue/types';
 import type { EventBodies } from '../order/events';
-import type { Fastener, Machine, Station } from '../path/machine';
+import type { Loss, Station } from '../path/machine';
 import { stationById } from '../path/machine';
-import type { Route } from '../path/route';
 import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C } from '../physics/heat';
-import { mouthFor } from '../trace/places';
-import { needOf } from '../trace/repairs';
-import { outcomesOfRung } from './ladder';
-import { offersOf } from './offers';
-import { withRules } from './rules';
+import { filled, hazardsOfAction, ptfe, rungStep, toolWords } from './actionStep';
+import { cautionsOf } from './cautions';
+import { closingNotes, lookMeanwhile, openingNotes } from './notes';
+import { keyOf } from './stepKeys';
+import { anyNeed, plain, type Body, type PlanStep, type Writing } from './stepTypes';
 
-export type StepKind = 'heat' | 'cool' | 'wait' | 'power' | 'unload' | 'raise' | 'open' | 'rung' | 'close';
-export type StepPhase = 'Make ready' | 'Open' | 'Clear or replace' | 'Close';
+export * from './stepKeys';
+export * from './stepTypes';
 
-export interface PlanStep {
-  /** What it is, in the order once done; a repeat has `#2` behind it. */
-  readonly id: string;
-  readonly phase: StepPhase;
-  readonly kind: StepKind;
-  readonly title: string;
-  readonly how: string;
-  readonly station?: string;
-  readonly mode?: string;
-  readonly part?: string;
-  readonly way?: string;
-  readonly remedy?: string;
-  readonly need: Omit<Need, 'parts'>;
-  readonly minutes: number;
-  /** Waiting that goes on by itself, minutes. */
-  readonly waitMinutes: number;
-  readonly tools: readonly string[];
-  readonly fasteners: readonly Fastener[];
-  readonly cautions: readonly string[];
-  readonly stop?: string;
-  /** What may come of a rung. */
-  readonly outcomes?: readonly RungOutcome[];
-  readonly measures?: 'depth';
-  /** What ticking the step says about the bench. */
-  readonly sets?: EventBodies['bench-changed'];
-  readonly opens?: string;
-  readonly closes?: string;
-  readonly replaces?: string;
-  /** What is fitted. */
-  readonly offer?: Offer;
-  /** What may take the plastic, to be tried on a piece first. */
-  readonly solvents?: readonly Solvent[];
-}
-
-/** Hands-on minutes of the steps that every plan shares (estimates of this project). */
-export const UNLOAD_MIN = 2;
-export const RAISE_MIN = 1;
-export const TICK_MIN = 0.5;
-
-/** Everything that a step is written from. */
-export interface Writing {
-  readonly machine: Machine;
-  readonly catalogue: Catalogue;
-  readonly route: Route;
-  readonly material?: string;
-}
-
-const anyNeed = { heat: 'any', power: 'any', hotC: 0 } as const;
-const plain = { minutes: TICK_MIN, waitMinutes: 0, tools: [], fasteners: [], cautions: [] } as const;
-
-/** Id of a step, from what it does; `history` are the ids used already. */
-export function stepId(key: string, history: Iterable<string>): string {
-  let n = 1;
-  for (const id of history) if (keyOf(id) === key) n++;
-  return n === 1 ? key : `${key}#${n}`;
-}
-
-export const keyOf = (id: string): string => id.replace(/#\d+$/, '');
-
-/** Solvents that take a plastic, the first to be tried first. */
-export const solventsOf = (catalogue: Catalogue, material: Material): readonly Solvent[] =>
-  (material.solvents ?? []).flatMap((id) => catalogue.solvents.find((solvent) => solvent.id === id) ?? []);
-
-/** Text with the values that this machine and filament give. */
-function filled(
-  text: string,
-  { machine, catalogue }: Writing,
-  material: Material,
-  station: Station,
-  hotC: number,
-): string {
-  const solvents = solventsOf(catalogue, material)
-    .map(({ name }) => name)
-    .join(', or ');
-  const pull = `${Math.min(material.pullC, machine.heat.limitC)} °C (nylon about 150 °C)`;
-  return text
-    .replaceAll('{temp}', `${Math.round(hotC)} °C`)
-    .replaceAll('{pull}', pull)
-    .replaceAll('{solvent}', solvents || 'none that spares the metal: replace instead')
-    .replaceAll('{station}', station.name);
-}
-
-type Body = Omit<PlanStep, 'id'>;
-
-const heatStep = (toC: number): Body => ({
+const heatStep = ({ catalogue, route }: Writing, toC: number): Body => ({
   ...plain,
   phase: 'Make ready',
   kind: 'heat',
@@ -108,10 +23,11 @@ const heatStep = (toC: number): Body => ({
   how: 'Look at actual and target: a low reading with target 0 means that nobody set it.',
   need: { heat: 'any', power: 'on', hotC: toC },
   sets: { targetC: toC },
-  cautions: ['hot'],
+  acts: [{ do: 'target', c: toC }],
+  cautions: cautionsOf(catalogue, [], [], ['heat', ...ptfe(route)]),
 });
 
-const warmStep = (toC: number): Body => ({
+const warmStep = ({ catalogue, route }: Writing, toC: number): Body => ({
   ...plain,
   phase: 'Make ready',
   kind: 'wait',
@@ -119,18 +35,25 @@ const warmStep = (toC: number): Body => ({
   how: 'Actual beside target, and steady.',
   need: { heat: 'any', power: 'on', hotC: toC },
   sets: { readingC: toC },
-  cautions: ['hot'],
+  acts: [{ do: 'reads', c: toC }],
+  cautions: cautionsOf(catalogue, [], [], ['heat', ...ptfe(route)]),
 });
 
-function coolStep(toC: number | undefined): Body {
-  const base = { ...plain, phase: 'Make ready' as const, need: anyNeed, cautions: ['hot'] };
+function coolStep({ catalogue }: Writing, toC: number | undefined): Body {
+  const base = {
+    ...plain,
+    phase: 'Make ready' as const,
+    need: anyNeed,
+    cautions: cautionsOf(catalogue, [], [], ['heat']),
+  };
   if (toC === undefined)
     return {
       ...base,
       kind: 'heat',
       title: 'Target to zero, fans running',
-      how: 'It cools while the next steps are done. Heat left in the block would soften the strand in the cold zone.',
+      how: 'It cools while the next steps are done. Heat left in the block would soften the strand in the upper zone.',
       sets: { targetC: 0 },
+      acts: [{ do: 'target', c: 0 }],
     };
   const touch = toC <= SAFE_TO_TOUCH_C;
   return {
@@ -141,28 +64,49 @@ function coolStep(toC: number | undefined): Body {
       : `Cool below ${SWITCH_OFF_BELOW_C} °C before switching off`,
     how: touch
       ? 'Target to zero, fans running. Confirm by a reading, never by a trial touch.'
-      : 'Target to zero, fans running: heat left in the block would soften the strand in the cold zone.',
+      : 'Target to zero, fans running: heat left in the block would soften the strand in the upper zone.',
     sets: { targetC: 0, readingC: toC, atMost: true },
+    acts: [
+      { do: 'target', c: 0 },
+      { do: 'reads', c: toC, atMost: true },
+    ],
   };
 }
 
-const powerStep = (to: 'on' | 'off'): Body => ({
+const powerStep = ({ catalogue }: Writing, to: 'on' | 'off'): Body => ({
   ...plain,
   phase: 'Make ready',
   kind: 'power',
   title: to === 'off' ? 'Switch off and unplug' : 'Plug in and switch on',
   how:
     to === 'off'
-      ? 'Below 100 °C only; pull the plug by its body.'
-      : 'Nothing loose near belts and fan. Hands clear while it homes.',
+      ? `Below ${SWITCH_OFF_BELOW_C} °C only; pull the plug by its body.`
+      : 'Every plug in its socket, nothing loose near belts and fan. Hands clear; it does not home onto a support.',
   need: anyNeed,
   sets: { power: to },
-  cautions: to === 'off' ? ['unplug'] : [],
+  acts: [{ do: 'power', to }],
+  cautions: to === 'off' ? cautionsOf(catalogue, [], [], ['plugs']) : cautionsOf(catalogue, ['axis'], [], []),
 });
 
-function partStep(machine: Machine, kind: 'open' | 'close', id: string, way: string | undefined): Body {
+const hazardsOf = (part: {
+  readonly loses?: readonly Loss[];
+  readonly parked?: boolean;
+  readonly unplug?: readonly string[];
+  readonly hot?: boolean;
+}): readonly Hazard[] => [
+  ...((part.loses ?? []).some(({ what }) => what === 'spring') ? (['spring'] as const) : []),
+  ...((part.loses ?? []).some(({ what }) => what !== 'spring') ? (['small-parts'] as const) : []),
+  ...(part.parked ? (['cable'] as const) : []),
+  ...(part.unplug?.length ? (['plugs'] as const) : []),
+  ...(part.hot ? (['heat'] as const) : []),
+];
+
+function partStep(writing: Writing, kind: 'open' | 'close', id: string, way: string | undefined): Body {
+  const { machine, catalogue } = writing;
   const part = partWith(machine, id, way);
   const opens = kind === 'open';
+  const moved: Act = { do: opens ? 'off' : 'on', part: part.id, ...(way === undefined ? {} : { way }) };
+  const plugs: readonly Act[] = part.unplug?.length ? [{ do: opens ? 'unplug' : 'plug', connectors: part.unplug }] : [];
   return {
     ...plain,
     phase: opens ? 'Open' : 'Close',
@@ -175,84 +119,114 @@ function partStep(machine: Machine, kind: 'open' | 'close', id: string, way: str
     minutes: opens ? part.minutesOff : part.minutesOn,
     tools: part.tool ? [part.tool] : [],
     fasteners: part.fasteners ?? [],
-    cautions: part.cautions ?? [],
+    cautions: cautionsOf(catalogue, part.cautions ?? [], [], hazardsOf(part)),
+    notes: opens ? openingNotes(machine, part) : closingNotes(machine, part),
+    loses: part.loses ?? [],
+    looks: opens ? lookMeanwhile(machine, catalogue, part.id) : [],
+    acts: opens ? [...plugs, moved] : [moved, ...plugs],
     ...(opens ? { opens: part.id } : { closes: part.id }),
   };
 }
 
-function rungStep(writing: Writing, station: string, mode: string, remedy: Remedy, offerId: string | undefined): Body {
-  const { machine, catalogue, route, material: id } = writing;
-  const stop = route.stops.find((candidate) => candidate.station.id === station);
-  const material = materialOf(catalogue, id);
-  if (!stop) throw new RangeError(`"${station}" is not on this path.`);
-  const need = needOf(machine, route, { stop }, remedy, material);
-  const mouth = remedy.needs === 'mouth' ? mouthFor(route, stop.index)?.station.name : undefined;
-  const { heat, power, hotC } = need;
-  const offer = offersOf(remedy).find((candidate) => candidate.id === offerId);
+const STRAND_CHOICES: readonly (readonly [string, 'in' | 'tube' | 'out' | 'remnant', string])[] = [
+  ['empty', 'out', 'The path is empty'],
+  ['in', 'in', 'Loaded, down into the head'],
+  ['tube', 'tube', 'In the tube only'],
+  ['piece', 'remnant', 'A piece is left, and I know where'],
+];
+
+const strandSet = (lanes: readonly string[], to: 'in' | 'tube' | 'out' | 'remnant'): EventBodies['bench-changed'] => ({
+  strand: Object.fromEntries(lanes.map((lane) => [lane, to])),
+});
+
+const laneWords = ({ machine }: Writing, lanes: readonly string[]): string =>
+  lanes.length > 1 ? ` (${lanes.map((id) => machine.runs.find((run) => run.id === id)?.name ?? id).join(', ')})` : '';
+
+function standing(writing: Writing, id: string, station?: Station, hotC = 0) {
+  const action = standingAction(writing.catalogue, id);
+  const material = materialOf(writing.catalogue, writing.material);
   return {
     ...plain,
-    phase: 'Clear or replace',
-    kind: 'rung',
-    title: `${remedy.name}: ${stop.station.name}`,
-    how: `${mouth && mouth !== stop.station.name ? `In at ${mouth}. ` : ''}${withRules(filled(remedy.how, writing, material, stop.station, hotC), route)}`,
-    station,
-    mode,
-    remedy: remedy.id,
-    need: { heat, power, hotC },
-    minutes: offer?.minutes ?? remedy.minutes,
-    waitMinutes: remedy.waitMinutes ?? 0,
-    tools: (remedy.tools ?? []).map((tool) => withRules(tool, route)),
-    cautions: remedy.cautions ?? [],
-    outcomes: outcomesOfRung(remedy),
-    ...(remedy.measures ? { measures: remedy.measures } : {}),
-    ...(remedy.stop ? { stop: remedy.stop } : {}),
-    ...(remedy.replaces ? { replaces: remedy.replaces } : {}),
-    ...(offer ? { offer } : {}),
-    ...(remedy.needsSolvent ? { solvents: solventsOf(catalogue, material) } : {}),
+    phase: 'Make ready' as const,
+    title: action.name ?? id,
+    how: filled(action.how, writing, material, station, hotC),
+    need: { heat: action.heat, power: action.power, hotC },
+    minutes: action.minutes,
+    tools: toolWords(writing, action.tools ?? [], station),
+    cautions: cautionsOf(
+      writing.catalogue,
+      action.cautions ?? [],
+      action.tools ?? [],
+      hazardsOfAction(writing, action),
+    ),
   };
 }
 
-function unloadStep(hotC: number): Body {
-  if (hotC === 0)
-    return {
-      ...plain,
-      phase: 'Make ready',
-      kind: 'unload',
-      title: 'Draw the strand back cold',
-      how: 'Lever open, draw it back from the spool. Look at the end: what is missing is still inside. Note its length.',
-      need: anyNeed,
-      minutes: UNLOAD_MIN,
-    };
+function lookStep(writing: Writing, lanes: readonly string[]): Body {
+  const body = standing(writing, 'look-strand');
   return {
-    ...plain,
-    phase: 'Make ready',
+    ...body,
+    kind: 'look',
+    title: `${body.title}${laneWords(writing, lanes)}`,
+    choices: STRAND_CHOICES.map(([id, to, label]) => ({ id, label, sets: strandSet(lanes, to) })),
+  };
+}
+
+function unloadStep(writing: Writing, how: string, lanes: readonly string[]): Body {
+  const hotC = Number(how) || 0;
+  const id = hotC > 0 ? 'unload-hot' : how === 'cut' ? 'unload-cut' : 'unload-cold';
+  const body = standing(writing, id, undefined, hotC);
+  const to = how === 'cut' ? 'remnant' : 'out';
+  return {
+    ...body,
     kind: 'unload',
-    title: 'Unload the filament',
-    how: 'At print heat push a little in so that the melt is one piece, then pull out in one go. If it does not come, cut it at the head and leave the rest.',
-    need: { heat: 'hot', power: 'on', hotC },
-    minutes: UNLOAD_MIN,
-    tools: ['side cutters'],
-    cautions: ['hot'],
+    title: `${body.title}${laneWords(writing, lanes)}`,
+    acts: lanes.length ? [{ do: 'strand', lanes, to }] : [],
+    ...(lanes.length
+      ? {
+          choices: [
+            ...(how === 'cut' ? [] : [{ id: 'out', label: 'It came out whole', sets: strandSet(lanes, 'out') }]),
+            { id: 'rest', label: 'Cut and held; what is left is noted', sets: strandSet(lanes, 'remnant') },
+            { id: 'empty', label: 'It was empty', sets: strandSet(lanes, 'out') },
+          ],
+        }
+      : {}),
   };
 }
 
-const raiseStep: Body = {
-  ...plain,
-  phase: 'Make ready',
-  kind: 'raise',
-  title: 'Raise the head and support it',
-  how: 'Well clear of the bed, something firm under it. Lift axis held, only the extruder released. Pad a glass bed.',
-  need: anyNeed,
-  minutes: RAISE_MIN,
-  tools: ['padding for the bed'],
-  cautions: ['support-head'],
-};
+function headStep(writing: Writing, kind: 'raise' | 'lower'): Body {
+  const body = standing(writing, kind);
+  return {
+    ...body,
+    kind,
+    phase: kind === 'raise' ? 'Make ready' : 'Close',
+    cautions: cautionsOf(writing.catalogue, kind === 'lower' ? ['axis'] : [], [], kind === 'raise' ? ['push'] : []),
+    sets: { supported: kind === 'raise' },
+    acts: [{ do: kind }],
+  };
+}
+
+function serviceStep(writing: Writing, part: string): Body {
+  const found = partWith(writing.machine, part);
+  const body = standing(writing, 'service');
+  return {
+    ...body,
+    kind: 'service',
+    phase: 'Open',
+    title: `${body.title}: ${found.name}`,
+    how: body.how.replaceAll('{service}', found.service ?? ''),
+    part,
+    cautions: cautionsOf(writing.catalogue, ['metal-tray'], [], ['heat', 'cable']),
+    sets: { service: [part] },
+    acts: [{ do: 'service', part }],
+  };
+}
 
 /** A step of an older order whose kind is no longer known: it stays in the record under its own name. */
 const unknownStep = (key: string): Body => ({
   ...plain,
   phase: 'Make ready',
-  kind: 'raise',
+  kind: 'keep',
   title: key,
   how: '',
   need: anyNeed,
@@ -265,31 +239,50 @@ export function stepOf(id: string, writing: Writing): PlanStep {
   const body = ((): Body => {
     try {
       switch (kind) {
+        case 'look':
+          return lookStep(writing, rest.split('+'));
         case 'heat':
-          return heatStep(Number(rest) || materialOf(writing.catalogue, writing.material).printC);
+          return heatStep(writing, Number(rest) || materialOf(writing.catalogue, writing.material).printC);
         case 'wait':
-          if (Number(rest) > SWITCH_OFF_BELOW_C) return warmStep(Number(rest));
-          return coolStep(Number(rest));
+          if (Number(rest) > SWITCH_OFF_BELOW_C) return warmStep(writing, Number(rest));
+          return coolStep(writing, Number(rest));
+        case 'warm':
+          return warmStep(writing, Number(rest));
         case 'cool':
-          return coolStep(rest === '' ? undefined : Number(rest));
+          return coolStep(writing, rest === '' ? undefined : Number(rest));
         case 'on':
         case 'off':
-          return powerStep(kind);
-        case 'unload':
-          return unloadStep(rest === '' ? 0 : Number(rest));
+          return powerStep(writing, kind);
+        case 'unload': {
+          const [how = '', lanes = ''] = rest.split('@');
+          return unloadStep(writing, how, lanes === '' ? [] : lanes.split('+'));
+        }
         case 'raise':
-          return raiseStep;
+        case 'lower':
+          return headStep(writing, kind);
+        case 'service':
+          return serviceStep(writing, rest);
+        case 'spares':
+          return { ...standing(writing, 'own-spares'), kind: 'spares' };
+        case 'keep':
+          return {
+            ...standing(writing, 'keep-old'),
+            kind: 'keep',
+            phase: 'Close',
+            ...(stationById(writing.machine, rest) ? { station: rest } : {}),
+          };
         case 'open':
         case 'close': {
           const [part = '', way] = rest.split('/');
-          return partStep(writing.machine, kind, part, way);
+          return partStep(writing, kind, part, way);
         }
+        case 'act':
         case 'rung': {
-          const [station = '', mode = '', what = ''] = rest.split(':');
+          const [station = '', mode = '', what = '', action] = rest.split(':');
           const [remedyId = '', offerId] = what.split('/');
           const remedy = remedyById(writing.catalogue, remedyId);
           return remedy && stationById(writing.machine, station)
-            ? rungStep(writing, station, mode, remedy, offerId)
+            ? rungStep(writing, station, mode, remedy, offerId, kind === 'act' ? action : undefined)
             : unknownStep(key);
         }
         default:

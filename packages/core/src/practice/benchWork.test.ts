@@ -3,7 +3,7 @@ import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../cata
 import { routeOf } from '../path/route';
 import { dunlin, whelk } from '../testing/machines';
 import { causesOf, type Cause } from '../trace/causes';
-import { needOf } from '../trace/repairs';
+import { remedyNeeds } from '../trace/repairs';
 import { BenchWork } from './benchWork';
 import type { HiddenOrder } from './hidden';
 import type { Machine } from '../path/machine';
@@ -28,8 +28,8 @@ const repair = (work: BenchWork, machine: Machine, id: string, remedyId: string)
   const remedy = remedyById(catalogue, remedyId);
   if (!remedy) throw new Error(`no remedy ${remedyId}`);
   const it = cause(machine, id);
-  const need = needOf(machine, routeOf(machine), it, remedy, materialOf(catalogue, 'PLA'));
-  return work.repair(it.stop.station.id, remedy, need, work.cures(it.stop.station.id, remedy));
+  const needs = remedyNeeds(machine, routeOf(machine), it, remedy, materialOf(catalogue, 'PLA'));
+  return work.repair(it.stop.station.id, remedy, needs, work.cures(it.stop.station.id, remedy));
 };
 
 test('a check costs its way there and its minutes; what it opened stays open and is closed at the end', () => {

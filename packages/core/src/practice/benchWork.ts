@@ -1,4 +1,6 @@
-import { benchMinutes, priceOf, type Bench, type Need } from '../bench/price';
+import { priceOfAll } from '../bench/action';
+import { benchMinutes, priceOf, type Need } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { materialOf } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';
@@ -10,7 +12,7 @@ import { checksFor, type CheckAtPlace } from '../trace/places';
 import { groupIndex, modelOf, type Model } from '../trace/model';
 import {
   ELSEWHERE_MIN,
-  needOf,
+  remedyNeeds,
   PROOF_MIN,
   remedyMinutes,
   repairGroups,
@@ -75,7 +77,7 @@ export class BenchWork {
   ) {
     const { machine, lane } = hidden.kase;
     this.route = routeOf(machine, lane);
-    this.places = checksFor(hidden.kase.catalogue, machine, this.route);
+    this.places = checksFor(hidden.kase.catalogue, machine, this.route).filter(({ cannot }) => !cannot);
     this.bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
     this.left = hidden.faults;
   }
@@ -187,15 +189,15 @@ export class BenchWork {
   }
 
   /** Does one remedy at a station and proves it. True when the machine is cured. */
-  repair(station: string, remedy: Remedy, need: Need, cures: number): boolean {
+  repair(station: string, remedy: Remedy, needs: readonly Need[], cures: number): boolean {
     const { machine } = this.hidden.kase;
     this.repairs++;
     const right = this.left.some((fault) => fault.stop.station.id === station);
     if (this.repairs === 1) this.rightFirst = right;
-    const price = priceOf(machine, this.bench, need);
+    const price = priceOfAll(machine, this.bench, needs);
     price.opened.forEach((id) => this.opened.add(id));
     // What is open is closed for the proof.
-    this.minutes += benchMinutes(price) + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
+    this.minutes += price.minutes + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
     this.bench = { ...price.after, off: new Set() };
     this.left = this.left.filter(
       (fault) => fault.stop.station.id !== station || this.draw(`cured ${fault.id} ${remedy.id}`) >= cures,
@@ -207,9 +209,9 @@ export class BenchWork {
   ladder(cause: Cause): boolean {
     const { catalogue, machine, material } = this.hidden.kase;
     const kind = materialOf(catalogue, material);
-    for (const remedy of rungsFor(catalogue, cause, kind)) {
+    for (const remedy of rungsFor(catalogue, machine, this.route, cause, kind)) {
       const cures = this.cures(cause.stop.station.id, remedy);
-      if (this.repair(cause.stop.station.id, remedy, needOf(machine, this.route, cause, remedy, kind), cures))
+      if (this.repair(cause.stop.station.id, remedy, remedyNeeds(machine, this.route, cause, remedy, kind), cures))
         return true;
     }
     return false;

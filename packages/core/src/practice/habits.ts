@@ -2,7 +2,7 @@ import { materialOf } from '../catalogue/index';
 import { routeOf, type Stop } from '../path/route';
 import { causesOf, type Cause } from '../trace/causes';
 import type { CheckAtPlace } from '../trace/places';
-import { needOf, rungsFor } from '../trace/repairs';
+import { remedyNeeds, rungsFor } from '../trace/repairs';
 import { BenchWork, type Tally } from './benchWork';
 import type { HiddenOrder, Luck } from './hidden';
 import { HABITS, type Habit } from '../trace/habits';
@@ -24,11 +24,11 @@ export function renewByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck): Tal
     for (const stop of route.stops.filter((item) => kinds.includes(item.station.kind))) {
       // The last rung of the likeliest trouble there is what renews it.
       const cause = causesAt(causes, stop)[0];
-      const remedy = cause && rungsFor(kase.catalogue, cause, material).at(-1);
+      const remedy = cause && rungsFor(kase.catalogue, kase.machine, route, cause, material).at(-1);
       if (!cause || !remedy) continue;
       // Renewing takes away whatever was wrong with the part.
-      const need = needOf(kase.machine, route, cause, remedy, material);
-      if (work.repair(stop.station.id, remedy, need, remedy.cures)) return work.finish(true);
+      const needs = remedyNeeds(kase.machine, route, cause, remedy, material);
+      if (work.repair(stop.station.id, remedy, needs, remedy.cures)) return work.finish(true);
     }
   return work.strip();
 }

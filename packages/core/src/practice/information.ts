@@ -34,8 +34,8 @@ export function followInformation(hidden: HiddenOrder, luck: Luck, wrong = 0): T
     }
     const group = model.groups[top];
     if (!group || (shares[top] ?? 0) < 0.02) return work.strip();
-    const { station, remedy, need } = group;
-    if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
+    const { station, remedy, needs } = group;
+    if (work.repair(station.id, remedy, needs, work.cures(station.id, remedy))) return work.finish(true);
     model = afterFailure(model, group, turn);
   }
   return work.strip();

@@ -1,4 +1,4 @@
-import type { Bench } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { Lookahead } from '../trace/lookahead';
 import type { Live, Model } from '../trace/model';
 import { groupIndex } from '../trace/model';

@@ -38,8 +38,8 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, { depth = 2, wrong
     }
     const group = model.groups[decision.repairOrder[0] ?? -1];
     if (!group) return work.strip();
-    const { station, remedy, need } = group;
-    if (work.repair(station.id, remedy, need, work.cures(station.id, remedy))) return work.finish(true);
+    const { station, remedy, needs } = group;
+    if (work.repair(station.id, remedy, needs, work.cures(station.id, remedy))) return work.finish(true);
     model = afterFailure(model, group, turn);
   }
   return work.strip();

@@ -1,4 +1,5 @@
-import { WAITING_RATE, type Bench } from '../bench/price';
+import { WAITING_RATE } from '../bench/price';
+import type { Bench } from '../bench/state';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
@@ -86,6 +87,7 @@ function rank(
     power: place.check.power,
     opens: price.opened.map((id) => model.kase.machine.parts.find((part) => part.id === id)?.name ?? id),
     openIds: price.opened,
+    ...(price.back ? { backIds: price.back } : {}),
     hotC: model.hotC,
     how: withSizes(place.check.how, model.route),
     cautions: place.check.cautions ?? [],

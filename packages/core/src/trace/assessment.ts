@@ -34,6 +34,8 @@ export interface RankedCheck {
   readonly power: 'any' | 'off' | 'on';
   readonly opens: readonly string[];
   readonly openIds: readonly string[];
+  /** Parts that go back first, since they keep heat or power away. */
+  readonly backIds?: readonly string[];
   readonly hotC: number;
   readonly how: string;
   readonly cautions: readonly string[];

@@ -1,4 +1,4 @@
-import type { Bench } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
 import { dunlin, event, finding, stateOf, takenIn, whelk } from '../testing/machines';

@@ -1,4 +1,4 @@
-import type { Bench } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { byStation, evidenceLabel } from './explain';
 import { byHabit, HABITS } from './habits';
 import type { CheckForecast, Decision } from './decide';

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Bench } from '../bench/price';
+import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';
@@ -125,11 +125,15 @@ describe('the state of the bench', () => {
 
   test('at heat the hot checks come further up the list', () => {
     const state = stateOf(whelk, [takenIn(whelk, { symptoms: ['nothing', 'clicks'], material: 'PLA' })]);
-    const hotOnes = (bench: Bench): number =>
-      decision(state, bench, whelk)
-        .checks.slice(0, 10)
-        .filter((item) => item.place.check.heat === 'hot').length;
-    expect(hotOnes({ temperatureC: 208, power: 'on', off: new Set() })).toBeGreaterThan(hotOnes(cold(whelk)));
+    const at = (bench: Bench) => decision(state, bench, whelk).checks;
+    const hot = at({ temperatureC: 208, power: 'on', off: new Set() });
+    const before = at(cold(whelk));
+    const first = (list: typeof hot): number => list.findIndex((item) => item.place.check.heat === 'hot');
+    expect(first(hot)).toBeLessThanOrEqual(first(before));
+    for (const item of hot.filter(({ place }) => place.check.heat === 'hot'))
+      expect(item.checkMinutes).toBeLessThan(
+        (before.find(({ place }) => place.key === item.place.key)?.checkMinutes ?? 0) - 0.5,
+      );
   });
 });
 

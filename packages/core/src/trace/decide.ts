@@ -1,4 +1,5 @@
-import type { Bench, Price } from '../bench/price';
+import type { Price } from '../bench/price';
+import type { Bench } from '../bench/state';
 import type { Outcome } from './likelihood';
 import { byHabit, HABITS } from './habits';
 import { Lookahead } from './lookahead';
@@ -178,7 +179,7 @@ export function decide(
   const rough = search.quick ? work(QUICK_LIVE) : worked;
   const asked = new Set(evidence.map((item) => item.same));
   let checks = model.places.flatMap((place, index): CheckForecast[] => {
-    if (barred.has(place.key) || place.check.retired) return [];
+    if (barred.has(place.key) || place.check.retired || place.cannot) return [];
     // Asked once, the owner gives the same answer again.
     if (place.check.asks && asked.has(place.check.asks)) return [];
     const found = forecast(rough, index, bench, answered.has(place.key));

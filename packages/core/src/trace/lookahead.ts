@@ -1,4 +1,6 @@
-import { benchMinutes, priceOf, type Bench, type Price } from '../bench/price';
+import { priceOfAll } from '../bench/action';
+import { benchMinutes, priceOf, type Price } from '../bench/price';
+import type { Bench } from '../bench/state';
 import type { Forecasts } from './forecasts';
 import type { Model } from './model';
 import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
@@ -103,11 +105,11 @@ export class Lookahead {
 
   repairPrice(group: number, bench: Bench): { readonly minutes: number; readonly after: Bench } {
     const at = this.state(bench);
-    const need = this.model.groups[group]?.need;
-    if (!need) throw new RangeError(`There is no repair number ${group}.`);
+    const needs = this.model.groups[group]?.needs;
+    if (!needs) throw new RangeError(`There is no repair number ${group}.`);
     return {
       minutes: at.tries[group] ?? 0,
-      after: { ...priceOf(this.model.kase.machine, bench, need).after, off: new Set() },
+      after: { ...priceOfAll(this.model.kase.machine, bench, needs).after, off: new Set() },
     };
   }
 

@@ -1,8 +1,9 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { mouthFor } from '../bench/action';
 import type { Machine, Station } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
 import { dunlin, whelk } from '../testing/machines';
-import { checksFor, coldEnd, mouthFor, type CheckAtPlace } from './places';
+import { checksFor, coldEnd, type CheckAtPlace } from './places';
 
 const places = (machine: Machine, lane?: string): ReadonlyMap<string, CheckAtPlace> =>
   new Map(checksFor(catalogue, machine, routeOf(machine, lane)).map((place) => [place.key, place]));

@@ -1,4 +1,5 @@
 import type { Catalogue, Check, Normal } from '../catalogue/types';
+import { mayBeOff, mouthFor } from '../bench/action';
 import type { Machine, Station } from '../path/machine';
 import { laneRuns, type Route, type Stop } from '../path/route';
 import { predicted } from './predict';
@@ -22,6 +23,8 @@ export interface CheckAtPlace {
   /** What a sound machine would read here, where the machine's description tells. */
   readonly normal?: Normal;
   readonly reachMm?: readonly [number, number];
+  /** It would want open what its own heat or power wants closed: kept for older findings, never offered. */
+  readonly cannot?: boolean;
 }
 
 const fill = (text: string, names: Record<string, string>): string =>
@@ -34,12 +37,6 @@ function applies(check: Check, station: Station): boolean {
   if (value === undefined) return true;
   if (check.only.is && !check.only.is.includes(String(value))) return false;
   return !(check.only.atLeast !== undefined && Number(value) < check.only.atLeast);
-}
-
-/** Parts off to get a strand in at or ahead of a stop, and the stop where that mouth is. */
-export function mouthFor(route: Route, index: number): Stop | undefined {
-  for (let i = index; i >= 0; i--) if (route.stops[i]?.station.access?.mouth) return route.stops[i];
-  return undefined;
 }
 
 /** Last stop that a cold strand comes to: the heat break, where it should just stop. */
@@ -102,7 +99,12 @@ function spans(check: Check, route: Route): CheckAtPlace[] {
 }
 
 /** Every check that this machine allows, at every place where it can be done. */
-export function checksFor(catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] {
+export const checksFor = (catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] =>
+  checksAt(catalogue, machine, route).map((place) =>
+    mayBeOff(machine, place.parts, place.check) ? place : { ...place, cannot: true },
+  );
+
+function checksAt(catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] {
   const severalLanes = laneRuns(machine).length > 1;
   return catalogue.checks.flatMap((check): CheckAtPlace[] => {
     if (check.severalLanes && !severalLanes) return [];

@@ -1,11 +1,12 @@
-import { benchMinutes, priceOf, WAITING_RATE, type Bench, type Need } from '../bench/price';
+import { placedActions, priceOfAll } from '../bench/action';
+import { WAITING_RATE, type Need } from '../bench/price';
+import type { Bench } from '../bench/state';
 import type { Catalogue, Material, Remedy } from '../catalogue/types';
 import { materialOf, remedyById } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
 import type { Cause } from './causes';
 import type { Case, FailedRepair } from './context';
-import { mouthFor } from './places';
 
 /** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
 export interface RepairGroup {
@@ -13,7 +14,8 @@ export interface RepairGroup {
   readonly station: Station;
   readonly remedy: Remedy;
   readonly causes: readonly number[];
-  readonly need: Need;
+  /** Action by action. */
+  readonly needs: readonly Need[];
   /** Expected further minutes if this is the cause: the rungs after the first. */
   readonly laterMin: number;
 }
@@ -23,9 +25,11 @@ export const PROOF_MIN = 6;
 /** What it takes when the cause is on no list: strip and look at everything, or ask for help (chosen). */
 export const ELSEWHERE_MIN = 120;
 
-/** Rungs that fit this place, material and bore, gentlest first. Those already tried in vain are left out. */
+/** Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out. */
 export function rungsFor(
   catalogue: Catalogue,
+  machine: Machine,
+  route: Route,
   cause: Pick<Cause, 'mode' | 'stop'>,
   material: Material,
   failed: readonly FailedRepair[] = [],
@@ -39,39 +43,25 @@ export function rungsFor(
     .filter((remedy): remedy is Remedy => remedy !== undefined && !remedy.retired)
     .filter((remedy) => !tried.has(remedy.id))
     .filter((remedy) => remedy.boreAtLeastMm === undefined || bore === undefined || bore >= remedy.boreAtLeastMm)
+    .filter((remedy) => remedy.boreBelowMm === undefined || bore === undefined || bore < remedy.boreBelowMm)
     .filter((remedy) => !remedy.needsSolvent || (material.solvents ?? []).length > 0)
     .filter(
       (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.id === 'unknown',
-    );
+    )
+    .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
 }
 
-/** Temperature of a remedy, never above what the path allows; a short allowance counts for unclogging only. */
-export function remedyTemperature(machine: Machine, material: Material, remedy: Pick<Remedy, 'target'>): number {
-  const { limitC, shortLimitC } = machine.heat;
-  if (remedy.target === 'unclog') return Math.min(material.unclogC, shortLimitC ?? limitC);
-  return Math.min(material.printC, limitC);
-}
-
-export function needOf(
+/** What a remedy needs at its place, action by action. @throws RangeError when it cannot be done there */
+export function remedyNeeds(
   machine: Machine,
   route: Route,
   cause: Pick<Cause, 'stop'>,
   remedy: Remedy,
   material: Material,
-): Need {
-  const access = cause.stop.station.access;
-  const parts =
-    remedy.needs === 'open'
-      ? access?.open
-      : remedy.needs === 'mouth'
-        ? mouthFor(route, cause.stop.index)?.station.access?.mouth
-        : [];
-  return {
-    heat: remedy.heat,
-    power: remedy.power,
-    parts: parts ?? [],
-    hotC: remedyTemperature(machine, material, remedy),
-  };
+): readonly Need[] {
+  const placed = placedActions(machine, route, cause.stop, remedy, material);
+  if (!placed) throw new RangeError(`"${remedy.name}" cannot be done at ${cause.stop.station.name} of this machine.`);
+  return placed.map(({ need }) => need);
 }
 
 /** Soaking and drying go on by themselves; of a long wait only this much counts, since other work is done meanwhile (chosen). */
@@ -84,7 +74,7 @@ export function repairGroups(kase: Case, route: Route, causes: readonly Cause[])
   const material = materialOf(catalogue, kase.material);
   const groups = new Map<string, RepairGroup & { causes: number[] }>();
   causes.forEach((cause, index) => {
-    const rungs = rungsFor(catalogue, cause, material, kase.failed);
+    const rungs = rungsFor(catalogue, machine, route, cause, material, kase.failed);
     const first = rungs[0];
     if (!first) return;
     const id = `${cause.stop.station.id}/${first.id}`;
@@ -100,8 +90,8 @@ export function repairGroups(kase: Case, route: Route, causes: readonly Cause[])
       stillIll *= 1 - rung.cures;
     }
     laterMin += stillIll * ELSEWHERE_MIN;
-    const need = needOf(machine, route, cause, first, material);
-    groups.set(id, { id, station: cause.stop.station, remedy: first, causes: [index], need, laterMin });
+    const needs = remedyNeeds(machine, route, cause, first, material);
+    groups.set(id, { id, station: cause.stop.station, remedy: first, causes: [index], needs, laterMin });
   });
   return [...groups.values()];
 }
@@ -115,7 +105,7 @@ export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], ben
   };
   const openNow = closing(bench.off);
   return groups.map((group) => {
-    const price = priceOf(machine, bench, group.need);
-    return benchMinutes(price) + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
+    const price = priceOfAll(machine, bench, group.needs);
+    return price.minutes + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
   });
 }

@@ -1,5 +1,7 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import fc from 'fast-check';
-import { parseMachine } from '../../formats/index';
+import { parseMachine, parseOrder } from '../../formats/index';
 import { whelk } from '../../testing/machines';
 import { addLane, addStation, changeStation, freeId, moveStation, removeLane, removeStation, setParam } from '../edit';
 import { allStations, STATION_KINDS, type Machine } from '../machine';
@@ -110,15 +112,42 @@ describe('changes', () => {
 });
 
 describe('older versions of the format', () => {
-  const old = (family: string) => ({ ...JSON.parse(JSON.stringify(whelk)), version: 1, family });
+  const old = (family: string) => {
+    const machine = JSON.parse(JSON.stringify(whelk)) as Record<string, unknown> & { parts: Record<string, unknown>[] };
+    delete machine['connectors'];
+    for (const part of machine.parts)
+      for (const field of ['unplug', 'parked', 'loses', 'aside', 'trial', 'severs', 'heats', 'hot', 'service', 'ways'])
+        delete part[field];
+    return { ...machine, version: 1, family };
+  };
 
   test('a family in words becomes the template that it names, or "other" with the words kept', () => {
     expect(parseMachine(old('open-frame Bowden, lined hot end')).family).toBe('bowden-open');
     expect(parseMachine(old('made of driftwood'))).toMatchObject({
       family: 'other',
-      version: 2,
+      version: 3,
       summary: expect.stringContaining('made of driftwood'),
     });
+  });
+
+  test('version 2 knew no plugs: they are read from its fasteners, and the hot end from its place', () => {
+    const file = JSON.parse(readFileSync(join(__dirname, '../../testing/old/order-machine-2-dunlin.json'), 'utf8'));
+    expect(file.machine.version).toBe(2);
+    const { machine } = parseOrder(file);
+    expect(machine.version).toBe(3);
+    const part = (id: string) => machine.parts.find((one) => one.id === id);
+    const plugged = {
+      ...file.machine,
+      parts: file.machine.parts.map((one: { id: string }) =>
+        one.id === 'extruder-cover' ? { ...one, fasteners: [{ count: 1, what: 'plug', note: 'of the motor' }] } : one,
+      ),
+    };
+    const cover = parseMachine(plugged);
+    expect(cover.parts.find(({ id }) => id === 'extruder-cover')?.unplug).toEqual(['extruder-cover-motor']);
+    expect(cover.connectors.find(({ id }) => id === 'extruder-cover-motor')?.kind).toBe('motor');
+    expect(part('hot-end')).toMatchObject({ heats: true, hot: true, severs: true });
+    expect(part('tube-hub')?.severs).toBe(true);
+    expect(part('front-cover')?.severs).toBeUndefined();
   });
 
   test('what is not a machine of an older version is left as it is', () => {

@@ -1,4 +1,13 @@
-import type { AccessPart, Machine, MachineHeat, Run, Station, StationParams } from '../machine';
+import type {
+  AccessPart,
+  Connector,
+  Machine,
+  MachineHeat,
+  Run,
+  Station,
+  StationAccess,
+  StationParams,
+} from '../machine';
 import families from './families.json';
 import pieces from './pieces.json';
 
@@ -8,6 +17,7 @@ interface Piece {
   readonly name: string;
   readonly stations: readonly Station[];
   readonly parts: readonly AccessPart[];
+  readonly connectors?: readonly Connector[];
 }
 
 interface Use {
@@ -16,6 +26,10 @@ interface Use {
   readonly as?: string;
   /** Parameters by station that are not the piece's own. */
   readonly set?: Readonly<Record<string, StationParams>>;
+  /** Access by station that is not the piece's own. */
+  readonly access?: Readonly<Record<string, StationAccess>>;
+  /** The side of a mirrored machine that its parts lie on. */
+  readonly side?: string;
 }
 
 /** A family of machines as a template. */
@@ -34,6 +48,7 @@ export interface Family {
     readonly pieces: readonly Use[];
   }[];
   readonly parts: readonly AccessPart[];
+  readonly connectors?: readonly Connector[];
 }
 
 export const FAMILIES = families as unknown as readonly Family[]; // JSON widens literal unions; every family is parsed as a machine in its test
@@ -45,7 +60,7 @@ export const OTHER_FAMILY = 'other';
 export const familyName = (id: string): string => FAMILIES.find((family) => family.id === id)?.name ?? 'Another kind';
 
 /** A piece with its ids made its own and its covers filled in. */
-function placed(piece: Piece, { as, set }: Use, cover: readonly string[]): Piece {
+function placed(piece: Piece, { as, set, access, side }: Use, cover: readonly string[]): Piece {
   const own = new Set(piece.parts.map((part) => part.id));
   const named = (id: string): string => (as === undefined ? id : `${id}-${as}`);
   const ids = (list: readonly string[]): readonly string[] =>
@@ -56,19 +71,38 @@ function placed(piece: Piece, { as, set }: Use, cover: readonly string[]): Piece
   const neighbours = new Set([...own, 'hot-end', 'sock']);
   return {
     ...piece,
-    stations: piece.stations.map((station) => ({
-      ...station,
-      id: named(station.id),
-      params: { ...station.params, ...set?.[station.id] },
-      access: {
-        ...(station.access?.open ? { open: reached(station.access.open, neighbours) } : {}),
-        ...(station.access?.mouth ? { mouth: reached(station.access.mouth, neighbours) } : {}),
-      },
-    })),
+    stations: piece.stations.map((station) => {
+      const { open, mouth } = access?.[station.id] ?? station.access ?? {};
+      return {
+        ...station,
+        id: named(station.id),
+        params: { ...station.params, ...set?.[station.id] },
+        access: {
+          ...(open ? { open: reached(open, neighbours) } : {}),
+          ...(mouth ? { mouth: reached(mouth, neighbours) } : {}),
+        },
+      };
+    }),
     parts: piece.parts.map((part) => ({
       ...part,
+      ...(side === undefined ? {} : { side }),
       id: named(part.id),
       ...(part.after ? { after: ids(part.after) } : {}),
+      ...(part.unplug ? { unplug: part.unplug.map(named) } : {}),
+      ...(part.ways
+        ? {
+            ways: part.ways.map((way) => ({
+              ...way,
+              ...(way.after ? { after: ids(way.after) } : {}),
+              ...(way.unplug ? { unplug: way.unplug.map(named) } : {}),
+            })),
+          }
+        : {}),
+    })),
+    connectors: (piece.connectors ?? []).map((connector) => ({
+      ...connector,
+      id: named(connector.id),
+      ...(connector.of === undefined ? {} : { of: named(connector.of) }),
     })),
   };
 }
@@ -82,12 +116,14 @@ export function machineOfFamily(familyId: string, id: string, name: string): Mac
   const family = FAMILIES.find((item) => item.id === familyId);
   if (!family) throw new RangeError(`There is no family "${familyId}".`);
   const parts: AccessPart[] = [...family.parts];
+  const connectors: Connector[] = [...(family.connectors ?? [])];
   const runs = family.runs.map((run): Run => {
     const stations = run.pieces.flatMap((use) => {
       const piece = PIECES.find((item) => item.id === use.use);
       if (!piece) throw new RangeError(`There is no piece "${use.use}".`);
       const made = placed(piece, use, family.cover);
       parts.push(...made.parts);
+      connectors.push(...(made.connectors ?? []));
       return made.stations;
     });
     return { id: run.id, name: run.name, ...(run.into ? { into: run.into } : {}), stations };
@@ -95,7 +131,7 @@ export function machineOfFamily(familyId: string, id: string, name: string): Mac
   const { summary, strandMm, heat } = family;
   return {
     format: 'zealous-tracer/machine',
-    version: 2,
+    version: 3,
     id,
     name,
     family: familyId,
@@ -104,5 +140,6 @@ export function machineOfFamily(familyId: string, id: string, name: string): Mac
     heat,
     runs,
     parts,
+    connectors,
   };
 }
