@@ -78,26 +78,36 @@ export async function traceToRepair(
 
 /** The button that says what came of the rung that the current step is. */
 function outcomeOf(step: string | null, means: RungResult): { readonly name: string; readonly exact: true } {
-  const remedy = deliveredCatalogue.remedies.find(({ name }) => step?.includes(`: ${name}: `));
+  const remedy = deliveredCatalogue.remedies.find(({ name, actions }) =>
+    [name, actions?.at(-1)?.name].some((title) => title !== undefined && step?.includes(`: ${title}: `)),
+  );
   const outcome = remedy && outcomesOfRung(remedy).find((item) => item.means === means);
   if (!outcome) throw new Error(`"${step}" has no outcome "${means}".`);
   return { name: outcome.label, exact: true };
 }
 
-/** Works the plan to its end: ways there where a step is held, readings, the last rung clears. */
+const ONWARDS = /^(Done|It stands raised and supported|Nothing stands under it|It sits there, held)$/;
+const COUNTED = /^(All \d+ (out|back)|It is out: part off)/;
+const STRAND = /^(Loaded, down into the head|It came out whole|Cut and held; what is left is noted)$/;
+
+/** Works the plan to its end: ways there where a step is held, readings, screws counted, the last rung clears. */
 export async function workPlan(page: Page, rung: (n: number) => RungResult, each?: () => Promise<void>): Promise<void> {
   let rungs = 0;
-  for (let i = 0; i < 80; i++) {
+  for (let i = 0; i < 120; i++) {
     const prove = button(page, 'Prove the repair');
     const current = page.getByRole('group', { name: /^Step .*, now$/ });
     await expect(prove.or(current)).toBeVisible();
     if (await prove.isVisible()) return;
     const name = await current.getAttribute('aria-label');
-    const way = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched)/ });
-    const cleared = current.getByText('What came of it?');
+    const way = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched|Head raised)/ });
+    const cleared = current.getByText(/^(What came of it\?|Is it in\?)$/);
     const cold = current.getByRole('button', { name: /^It reads/ });
-    const done = current.getByRole('button', { name: 'Done', exact: true });
-    await expect(way.or(cleared).or(cold).or(done).first()).toBeVisible();
+    const strand = current.getByRole('button', { name: STRAND });
+    const counted = current.getByRole('button', { name: COUNTED });
+    const softened = current.getByRole('radio', { name: 'The piece softened' });
+    const done = current.getByRole('button', { name: ONWARDS });
+    const any = [way, cleared, cold, strand, counted, softened, done].reduce((all, one) => all.or(one));
+    await expect(any.first()).toBeVisible();
     if (await way.first().isVisible()) {
       const label = await way.first().getAttribute('aria-label');
       await way.first().click();
@@ -105,7 +115,10 @@ export async function workPlan(page: Page, rung: (n: number) => RungResult, each
       if (label?.startsWith('Heating')) await noteReading(page, Number(/(\d+) °C/.exec(label)?.[1]));
       if (label?.startsWith('Target')) await noteReading(page, 30);
     } else if (await cleared.isVisible()) await current.getByRole('button', outcomeOf(name, rung(++rungs))).click();
+    else if (await softened.first().isVisible()) await softened.first().click();
+    else if (await strand.first().isVisible()) await strand.first().click();
     else if (await cold.isVisible()) await cold.click();
+    else if (await counted.first().isVisible()) await counted.first().click();
     else await done.click();
     await expect(async () => {
       const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label', { timeout: 1000 });

@@ -86,7 +86,7 @@ export async function traceAndTake(page: Page, fault: Fault): Promise<void> {
 /** Proves everything that is asked for, as it would go after a good repair. */
 export async function proveAll(page: Page, fault: Fault): Promise<void> {
   const hotC = Math.min(materialOf(deliveredCatalogue, 'PLA').printC, fault.machine.heat.limitC);
-  for (let i = 0; i < 16; i++) {
+  for (let i = 0; i < 40; i++) {
     const done = button(page, 'Proved: close the order');
     const yes = button(page, 'Yes');
     const left = page.getByLabel('Left to the mark, mm');
@@ -102,6 +102,10 @@ export async function proveAll(page: Page, fault: Fault): Promise<void> {
       await heat.click();
       await noteReading(page, hotC);
     }
+    const cold = button(page, /^It reads below 48/);
+    if (await cold.isVisible()) await cold.click();
+    const off = button(page, 'Switched off and unplugged');
+    if (await off.isVisible()) await off.click();
     const on = button(page, 'Switched on');
     if (await on.isVisible()) await on.click();
     if (await left.isVisible()) {
@@ -110,6 +114,8 @@ export async function proveAll(page: Page, fault: Fault): Promise<void> {
     } else if (await bed.isVisible()) await bed.click();
     else if (await ran.isVisible()) {
       await ran.fill('300');
+      const height = page.getByLabel('It reached a height of, mm');
+      if (await height.isVisible()) await height.fill('900');
       await button(page, 'It ran past that, sound').click();
     } else await yes.click();
   }

@@ -8,7 +8,6 @@ import {
   isHotEnd,
   on,
   opens,
-  power,
   shroud,
   soundPlan,
   step,
