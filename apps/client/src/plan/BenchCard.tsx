@@ -39,7 +39,8 @@ export function BenchCard({
   readonly record: Recorder;
 }) {
   const [open, setOpen] = useState(false);
-  const lane = state.intake?.lane ?? laneRuns(machine)[0]?.id ?? '';
+  const lanes = laneRuns(machine).map(({ id }) => id);
+  const lane = state.intake?.lane ?? lanes[0] ?? '';
   const strand = state.strand[lane];
   const name = (id: string): string => machine.parts.find((part) => part.id === id)?.name ?? id;
   const loose = looseConnectors(machine, bench);
@@ -102,6 +103,20 @@ export function BenchCard({
                 {label}
               </Chip>
             ))}
+            {lanes.length > 1 ? (
+              <Chip
+                mode="outlined"
+                selected={lanes.every((id) => state.strand[id] === 'out')}
+                showSelectedCheck
+                accessibilityLabel="Filament: empty in every lane"
+                onPress={() =>
+                  record('bench-changed', { strand: Object.fromEntries(lanes.map((id) => [id, 'out' as const])) })
+                }
+                style={styles.chip}
+              >
+                empty in every lane
+              </Chip>
+            ) : null}
             <Chip
               mode="outlined"
               selected={state.supported}

@@ -275,7 +275,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
           onPress={() => back.forEach((eventId) => record('event-withdrawn', { eventId }))}
         />
       ) : null}
-      {planDone(state) && solved ? (
+      {planDone(state) && solved && plan.done === plan.steps.length ? (
         <Tap
           label="Prove the repair"
           kind="main"
