@@ -10,6 +10,8 @@ export * from './path/validate';
 export * from './catalogue/types';
 export * from './catalogue/index';
 export * from './catalogue/shop';
+export * from './catalogue/faults';
+export * from './catalogue/shape';
 export * from './bench/state';
 export * from './bench/price';
 export * from './bench/action';

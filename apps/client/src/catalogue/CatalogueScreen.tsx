@@ -12,6 +12,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { problemText, useReplaceCatalogueMutation } from '../data/api';
 import { useAppSelector } from '../data/store';
+import { leftOutOf } from '../data/shopSlice';
 import { useCatalogue } from '../data/useCatalogue';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
@@ -29,6 +30,14 @@ const NAMES: Readonly<Record<ChangeKind, string>> = {
   materials: 'Filaments',
   solvents: 'Solvents',
   terms: 'The shop',
+  tools: 'Tools',
+  cautions: 'Cautions',
+  proofs: 'Proofs',
+  standing: 'Steps of every plan',
+  symptoms: 'Symptoms',
+  onsets: 'When it begins',
+  dimensions: 'What is observed',
+  before: 'Done before',
 };
 const ADD: Readonly<Partial<Record<ChangeKind, string>>> = {
   modes: 'Add a failure mode',
@@ -36,7 +45,24 @@ const ADD: Readonly<Partial<Record<ChangeKind, string>>> = {
   remedies: 'Add a remedy',
   materials: 'Add a filament',
   solvents: 'Add a solvent',
+  tools: 'Add a tool',
+  cautions: 'Add a caution',
+  proofs: 'Add a proof',
+  symptoms: 'Add a symptom',
+  onsets: 'Add a beginning',
+  dimensions: 'Add a dimension',
+  before: 'Add something done before',
 };
+
+/** What a record is called. */
+export const titleOf = (record: CatalogueRecord): string =>
+  'name' in record && record.name !== undefined
+    ? record.name
+    : 'label' in record
+      ? record.label
+      : 'line' in record
+        ? record.line
+        : record.id;
 
 /** One line on a record, in the trade's words. */
 function lineOf(kind: ChangeKind, record: CatalogueRecord): string {
@@ -57,7 +83,7 @@ const found = (record: CatalogueRecord, kind: ChangeKind, words: string): boolea
   words
     .toLowerCase()
     .split(/\s+/)
-    .every((word) => `${record.id} ${record.name} ${lineOf(kind, record)}`.toLowerCase().includes(word));
+    .every((word) => `${record.id} ${titleOf(record)} ${lineOf(kind, record)}`.toLowerCase().includes(word));
 
 const listOf = (catalogue: Catalogue, kind: ChangeKind): readonly CatalogueRecord[] => catalogue[kind];
 
@@ -67,6 +93,7 @@ export function CatalogueScreen() {
   const wide = useWide();
   const catalogue = useCatalogue();
   const changes = useAppSelector((root) => root.shop.catalogue);
+  const leftOut = useAppSelector((root) => leftOutOf(root.shop));
   const [replace] = useReplaceCatalogueMutation();
   const [kind, setKind] = useState<ChangeKind>('modes');
   const [words, setWords] = useState('');
@@ -116,6 +143,11 @@ export function CatalogueScreen() {
           {said.text}
         </Text>
       ) : null}
+      {leftOut.map(({ change, why }) => (
+        <Text key={`${change.kind}/${change.id}`} tone="fault">
+          {`The shop’s change to ${change.id} does not hold together with what is delivered now, and is left out: ${why}. Open orders go on without it.`}
+        </Text>
+      ))}
       <Text kind="small" tone="soft">
         {changes.changes.length === 0
           ? 'As delivered. What you change here stays your shop’s own; a new delivery does not overwrite it.'
@@ -126,7 +158,7 @@ export function CatalogueScreen() {
         {records.map((record) => (
           <View key={record.id} style={wide ? styles.cell : undefined}>
             <Tap
-              label={record.name}
+              label={titleOf(record)}
               onPress={() => router.push(`/catalogue/${kind}/${record.id}` as Href)}
               listed
               style={'retired' in record && record.retired ? styles.retired : undefined}

@@ -16,6 +16,8 @@ type Shows = Readonly<Record<string, Readonly<Record<string, number>>>>;
 /** The fields that only the catalogue knows. */
 export const catalogueFields = (catalogue: Catalogue): OwnField =>
   function Own(name, label, value, onChange) {
+    if (name === 'when')
+      return <Seen label={label} catalogue={catalogue} value={(value ?? {}) as SeenValues} onChange={onChange} />;
     return name === 'shows' ? (
       <Effects label={label} catalogue={catalogue} value={(value ?? {}) as Shows} onChange={onChange} />
     ) : (
@@ -118,6 +120,52 @@ function Effects({
   );
 }
 
+/** By dimension, the values that it looks for. */
+type SeenValues = Readonly<Record<string, readonly string[]>>;
+
+/** What is looked for: dimensions with their values. */
+function Seen({
+  label,
+  catalogue,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly catalogue: Catalogue;
+  readonly value: SeenValues;
+  readonly onChange: (value: SeenValues) => void;
+}) {
+  const [adding, setAdding] = useState(false);
+  return (
+    <View style={styles.group}>
+      <Text bold>{label}</Text>
+      {Object.entries(value).map(([dimension, values]) => (
+        <View key={dimension} style={styles.effect}>
+          <Text kind="small" tone="soft" style={styles.grow}>
+            {`${nameOf(catalogue, dimension)}: ${values.join(' or ')}`}
+          </Text>
+          <Tap
+            label="Remove"
+            kind="quiet"
+            onPress={() => onChange(Object.fromEntries(Object.entries(value).filter(([key]) => key !== dimension)))}
+          />
+        </View>
+      ))}
+      {adding ? (
+        <PickValue
+          catalogue={catalogue}
+          onPick={(dimension, shown) => {
+            onChange({ ...value, [dimension]: [...new Set([...(value[dimension] ?? []), shown])] });
+            setAdding(false);
+          }}
+        />
+      ) : (
+        <Tap label="Add what is seen" icon="plus" kind="quiet" onPress={() => setAdding(true)} style={styles.start} />
+      )}
+    </View>
+  );
+}
+
 /** The results of a check, each with what calls for it. */
 function Results({
   label,
@@ -143,6 +191,15 @@ function Results({
             value={result.label}
             onChange={(text) => set(i, { ...result, label: text })}
             most={80}
+          />
+          <Choice
+            label="Comes with the depth at which the strand stopped"
+            options={[{ id: 'depth', label: 'With a depth in mm' }]}
+            chosen={result.depth ? ['depth'] : []}
+            onToggle={() => {
+              const { depth, ...rest } = result;
+              set(i, depth ? rest : { ...rest, depth: true });
+            }}
           />
           {Object.entries(result.when ?? {}).map(([dimension, values]) => (
             <View key={dimension} style={styles.effect}>

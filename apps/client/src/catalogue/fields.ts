@@ -1,5 +1,14 @@
-import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Catalogue, type ChangeKind } from '@zealous/core';
-import { flag, number, one, several, text, words, type Loose, type RecordField } from '../ui/form/fields';
+import {
+  HAZARDS,
+  KIND_NAMES,
+  PARAM_FIELDS,
+  PURPOSES,
+  STATION_KINDS,
+  type Catalogue,
+  type ChangeKind,
+} from '@zealous/core';
+import { flag, number, one, several, text, words, type RecordField } from '../ui/form/fields';
+import { HAZARD_NAMES, PREDICTIONS, actionFields, remedyFields, toolsOf, cautionsOf, whenField } from './workFields';
 
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 const heat = one('heat', 'Heat it needs', { any: 'Any', cold: 'Cold to touch', hot: 'Hot' });
@@ -7,11 +16,6 @@ const power = one('power', 'Power it needs', { any: 'Any', off: 'Off', on: 'On' 
 const PARAMS = Object.fromEntries(
   Object.values(PARAM_FIELDS).flatMap((fields) => fields.map(({ name, label }) => [name, label])),
 );
-const PREDICTIONS = {
-  'pull-force': 'Pull, from spool and bends',
-  'thermistor-ohms': 'Thermistor, from its table',
-  'heater-ohms': 'Heater, from volts and watts',
-};
 const needs = one('needs', 'To be opened', {
   nothing: 'Nothing',
   open: 'What covers the station',
@@ -109,6 +113,11 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         'Remedies, gentlest first',
         catalogue.remedies.map(({ id, name }) => ({ id, label: name })),
       ),
+      {
+        name: 'sits',
+        label: 'Where in the station it sits: from and to, as shares of its length',
+        kind: { type: 'numbers' },
+      },
       text('watch', 'What to watch afterwards', 300, true),
     ];
   if (kind === 'checks')
@@ -163,6 +172,27 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       number('miss', 'Misses what is there, share', 0, 1),
       number('falseAlarm', 'Reports what is not there, share', 0, 1),
       number('risk', 'Price of its risk, minutes', 0, 60),
+      one('at', 'Done', { each: 'At each such station', span: 'Over each span between openings', once: 'Once' }),
+      {
+        name: 'only',
+        label: 'Only at stations where',
+        kind: {
+          type: 'part',
+          fresh: { param: 'lining', is: ['none'] },
+          fields: [
+            one('param', 'Parameter', PARAMS),
+            words('is', 'Is one of'),
+            number('atLeast', 'Is at least', 0, 100000),
+          ],
+        },
+      },
+      flag('swap', 'A swap: what it reaches is out of play afterwards'),
+      flag('severalLanes', 'Only where several lanes lead to the head'),
+      flag('drawsOut', 'A fresh strand is pushed in and drawn out again'),
+      one('asks', 'Asks the owner', { onset: 'When it began' }, true),
+      toolsOf(catalogue),
+      cautionsOf(catalogue),
+      text('source', 'What its errors come from, shared with other checks', 60),
     ];
   if (kind === 'materials')
     return [
@@ -183,6 +213,8 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         'Traits',
         [...new Set(catalogue.materials.flatMap(({ traits }) => traits))].map((id) => ({ id, label: id })),
       ),
+      { name: 'printRangeC', label: 'Print range on its label, °C from and to', kind: { type: 'numbers' } },
+      flag('assumed', 'Stands for a filament that is not known'),
       text('origin', 'Where the figures come from', 300, true),
     ];
   if (kind === 'solvents')
@@ -195,93 +227,107 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       text('care', 'Care', 400, true),
       text('origin', 'Where the figures come from', 300, true),
     ];
-  if (kind === 'terms') return [number('hourlyRate', 'What an hour at the bench is worth', 0.01, 100000)];
-  return [
-    text('name', 'Name', 100),
-    text('how', 'How it is done', 500, true),
-    text('stop', 'Stop rule', 200, true),
-    number('minutes', 'Minutes of work', 0, 600),
-    number('cures', 'Cures, share', 0, 1),
-    heat,
-    power,
-    needs,
-    number('price', 'Price of the part', 0, 100000),
-    {
-      name: 'offers',
-      label: 'What can be fitted',
-      kind: {
-        type: 'rows',
-        add: 'Add something to fit',
-        fresh: { id: 'own', name: 'Part', kind: 'part', price: 10, minutes: 15, lifeHours: 1500, origin: 'this shop' },
-        fields: [
-          text('id', 'Short name, letters and figures', 60),
-          text('name', 'Name', 80),
-          one('kind', 'Kind', { part: 'Part', kit: 'Kit', assembly: 'Whole assembly', upgrade: 'Better design' }),
-          number('price', 'Price', 0, 100000),
-          number('minutes', 'Minutes to fit it', 0, 600),
-          number('lifeHours', 'Printing hours until half need renewing', 1, 1000000),
-          number('lifeHoursAbrasive', 'The same with abrasive filament', 1, 1000000),
-          text('flaw', 'A flaw to look for before it is fitted', 200),
-          text('origin', 'Where the figures come from', 200),
-        ],
+  if (kind === 'terms')
+    return [text('name', 'Name', 60), number('hourlyRate', 'What an hour at the bench is worth', 0.01, 100000)];
+  if (kind === 'tools')
+    return [
+      text('name', 'Name; {needle}, {rod}, {bit}, {spanner} stand for the path’s own size', 80),
+      one(
+        'hazard',
+        'Its use calls for the caution',
+        Object.fromEntries(catalogue.cautions.map((c) => [c.id, c.line])),
+        true,
+      ),
+      one(
+        'sized',
+        'Its size follows',
+        { needle: 'The nozzle', rod: 'The heat break', bit: 'The tube', spanner: 'The flats' },
+        true,
+      ),
+      flag('consumable', 'It is used up'),
+    ];
+  if (kind === 'cautions')
+    return [
+      text('line', 'One line with its reason', 200, true),
+      text('more', 'The longer card', 400, true),
+      text('sign', 'Sign, by its standard and word', 60),
+      one('shape', 'Shape of the sign', { triangle: 'Triangle', diamond: 'Diamond', circle: 'Circle' }),
+      several(
+        'marks',
+        'Shown by itself wherever there is',
+        HAZARDS.map((id) => ({ id, label: HAZARD_NAMES[id] })),
+      ),
+    ];
+  if (kind === 'proofs')
+    return [
+      text('name', 'Name', 100),
+      text('how', 'How it is shown', 300, true),
+      number('minutes', 'Minutes of work', 0, 600),
+      heat,
+      power,
+      cautionsOf(catalogue),
+      several('kinds', 'Only on paths with', STATIONS),
+      several('worked', 'When a cause or a renewed part lay at', STATIONS),
+      several('touched', 'When this was laid open', STATIONS),
+      several(
+        'remedies',
+        'When one of these was done',
+        catalogue.remedies.map(({ id, name }) => ({ id, label: name })),
+      ),
+      several(
+        'modes',
+        'When one of these was the cause',
+        catalogue.modes.map(({ id, name }) => ({ id, label: name })),
+      ),
+      several('onsets', 'When the fault began so', catalogue.onsets),
+      whenField(PARAMS),
+      text('why', 'Why it is asked for, in the words shown', 120),
+      one('form', 'Asked for with', { bed: 'The bed, point by point', run: 'How far the job ran' }, true),
+      flag('quantity', 'With the fed length as a number'),
+      { name: 'fails', label: 'What it would fail at', kind: { type: 'own', name: 'when' } },
+      number('miss', 'Passes all the same, share', 0, 1),
+    ];
+  if (kind === 'standing')
+    return [
+      one('purpose', 'What the plan asks it for', Object.fromEntries(PURPOSES.map((id) => [id, id]))),
+      ...actionFields(catalogue, PARAMS),
+    ];
+  if (kind === 'symptoms')
+    return [
+      text('label', 'In the owner’s words', 80),
+      { name: 'when', label: 'It is what is seen of', kind: { type: 'own', name: 'when' } },
+      number('miss', 'Not told though it is there, share', 0, 1),
+      number('falseAlarm', 'Told though it is not there, share', 0, 1),
+    ];
+  if (kind === 'onsets') return [text('label', 'When it begins', 80)];
+  if (kind === 'dimensions')
+    return [text('name', 'Name', 60), words('values', 'Its values, the normal one first, worst last')];
+  if (kind === 'before')
+    return [
+      text('label', 'What was done', 80),
+      {
+        name: 'finding',
+        label: 'It amounts to a finding',
+        kind: {
+          type: 'part',
+          fresh: { check: 'swap-spool', result: 'same' },
+          fields: [
+            one('check', 'Check', Object.fromEntries(catalogue.checks.map(({ id, name }) => [id, name]))),
+            one(
+              'result',
+              'Result',
+              Object.fromEntries(catalogue.checks.flatMap(({ results }) => results.map((r) => [r.id, r.label]))),
+            ),
+          ],
+        },
       },
-    },
-  ];
+      several(
+        'tried',
+        'Remedies that this was, in vain',
+        catalogue.remedies.map(({ id, name }) => ({ id, label: name })),
+      ),
+    ];
+  return remedyFields(catalogue, PARAMS);
 }
 
-/** A new record to begin from; valid but for what only the person knows. */
-export function freshRecord(kind: ChangeKind, id: string): Loose {
-  if (kind === 'modes')
-    return {
-      id,
-      name: 'New failure mode',
-      weight: 2,
-      where: { nozzle: 1 },
-      shows: {},
-      onset: {},
-      remedies: ['renew-part'],
-    };
-  if (kind === 'checks')
-    return {
-      id,
-      name: 'New check of {station}',
-      how: 'What to do, in two lines.',
-      minutes: 2,
-      heat: 'any',
-      power: 'any',
-      at: 'each',
-      kinds: ['nozzle'],
-      reach: 'station',
-      needs: 'nothing',
-      results: [
-        { id: 'found', label: 'Found', when: { visible: ['worn'] } },
-        { id: 'sound', label: 'Sound' },
-      ],
-      miss: 0.1,
-      falseAlarm: 0.05,
-    };
-  if (kind === 'materials')
-    return { id, name: 'New filament', printC: 210, unclogC: 240, pullC: 90, traits: [], origin: 'this shop' };
-  if (kind === 'solvents')
-    return {
-      id,
-      name: 'New solvent',
-      flashC: 0,
-      lowerLimitPct: 2,
-      exposurePpm: 200,
-      soakHours: [24, 48],
-      care: 'As its safety data sheet says.',
-      origin: 'its safety data sheet',
-    };
-  return {
-    id,
-    name: 'New remedy',
-    how: 'What to do.',
-    minutes: 5,
-    heat: 'cold',
-    power: 'off',
-    needs: 'open',
-    cures: 0.7,
-    origin: 'this shop',
-  };
-}
+export { freshRecord } from './fresh';

@@ -46,7 +46,7 @@ export function BenchCard({
   const loose = looseConnectors(machine, bench);
   const away = heaterOff(machine, bench);
   const said = [
-    state.off.length > 0 ? `off: ${state.off.map(name).join(', ')}` : 'closed',
+    state.off.length > 0 ? `parts off: ${state.off.map(name).join(', ')}` : 'everything closed',
     loose.length > 0 ? `unplugged: ${loose.map((one) => one.name).join(', ')}` : '',
     `filament: ${STRANDS.find(([id]) => id === strand)?.[1] ?? 'not known'}`,
     state.supported ? 'head supported' : '',
@@ -55,7 +55,7 @@ export function BenchCard({
   ].filter(Boolean);
   return (
     <Card>
-      <Text kind="small">{`As recorded, the machine is ${said.join(' · ')}.`}</Text>
+      <Text kind="small">{`As recorded: ${said.join(' · ')}.`}</Text>
       <Tap
         label={open ? 'That is right now' : 'It stands differently …'}
         kind="quiet"
@@ -79,7 +79,7 @@ export function BenchCard({
                   showSelectedCheck
                   accessibilityLabel={`${part.name}: ${off ? 'off' : 'on'}`}
                   onPress={() => record('parts-moved', off ? { on: [part.id] } : { off: [part.id] })}
-                  style={styles.chip}
+                  textStyle={styles.chip}
                 >
                   {part.name}
                 </Chip>
@@ -98,7 +98,7 @@ export function BenchCard({
                 showSelectedCheck
                 accessibilityLabel={`Filament: ${label}`}
                 onPress={() => record('bench-changed', { strand: { [lane]: id } })}
-                style={styles.chip}
+                textStyle={styles.chip}
               >
                 {label}
               </Chip>
@@ -112,7 +112,7 @@ export function BenchCard({
                 onPress={() =>
                   record('bench-changed', { strand: Object.fromEntries(lanes.map((id) => [id, 'out' as const])) })
                 }
-                style={styles.chip}
+                textStyle={styles.chip}
               >
                 empty in every lane
               </Chip>
@@ -123,7 +123,7 @@ export function BenchCard({
               showSelectedCheck
               accessibilityLabel={`Head supported: ${state.supported ? 'yes' : 'no'}`}
               onPress={() => record('bench-changed', { supported: !state.supported })}
-              style={styles.chip}
+              textStyle={styles.chip}
             >
               head raised and supported
             </Chip>
@@ -137,6 +137,7 @@ export function BenchCard({
 const styles = StyleSheet.create({
   column: { gap: space.s },
   start: { alignSelf: 'flex-start' },
+  /** With it a chip is 48 px high. */
+  chip: { marginVertical: 13 },
   chips: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  chip: { minHeight: 48, justifyContent: 'center' },
 });

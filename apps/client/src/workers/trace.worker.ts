@@ -8,7 +8,7 @@ import {
   planTube,
   previewChange,
   stationCase,
-  withShopChanges,
+  soundCatalogue,
   type Bench,
   type Catalogue,
   type Learned,
@@ -69,7 +69,7 @@ const service = {
   },
   setShop(document: { readonly catalogue: ShopCatalogue; readonly learned: Learned }, useLearned: boolean): void {
     shop = {
-      catalogue: withShopChanges(deliveredCatalogue, document.catalogue),
+      catalogue: soundCatalogue(deliveredCatalogue, document.catalogue).catalogue,
       ...(useLearned ? { learned: document.learned } : {}),
     };
     beliefs = new Map();

@@ -3,8 +3,8 @@ import {
   deliveredCatalogue,
   learn,
   nothingLearned,
+  soundCatalogue,
   together,
-  withShopChanges,
   type Catalogue,
   type ChangeKind,
   type Learned,
@@ -39,7 +39,13 @@ let kept: { readonly key: string; readonly catalogue: Catalogue } | undefined;
 export async function catalogueOf(db: Db): Promise<Catalogue> {
   const shop = await shopCatalogue(db);
   const key = JSON.stringify(shop.changes);
-  if (kept?.key !== key) kept = { key, catalogue: withShopChanges(deliveredCatalogue, shop) };
+  if (kept?.key !== key) {
+    // A change that does not hold together with what is delivered now cannot stop an open order.
+    const { catalogue, leftOut } = soundCatalogue(deliveredCatalogue, shop);
+    for (const { change, why } of leftOut)
+      process.stderr.write(`shop catalogue: ${change.kind}/${change.id} is left out: ${why}\n`);
+    kept = { key, catalogue };
+  }
   return kept.catalogue;
 }
 

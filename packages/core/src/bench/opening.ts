@@ -21,6 +21,8 @@ export interface Goal {
   readonly first?: boolean;
   /** Nothing at all is opened before it. */
   readonly ahead?: boolean;
+  /** It takes no state of the machine: done as soon as it may be. */
+  readonly soon?: boolean;
   /** After everything else. */
   readonly last?: boolean;
   /** A part that it takes off by itself, and the way. */
@@ -137,6 +139,7 @@ export function openingFor(
       ...(goal.serves === undefined ? {} : { serves: goal.serves }),
       ...(goal.thenC === undefined ? {} : { thenC: goal.thenC }),
       ...(goal.brief ? { brief: true } : {}),
+      ...(goal.soon ? { soon: true } : {}),
     };
   });
   const closes = on.map((part): Task => {

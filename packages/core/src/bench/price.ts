@@ -45,7 +45,7 @@ export function openAgainst(
   const away = need.heat === 'hot' ? heaterOff(machine, bench) : [];
   if (away.length > 0) return `needs heat, and ${names(away)} is off its mount: it goes back first`;
   return (bench.wet?.size ?? 0) > 0
-    ? 'must wait: a part is wet with solvent, and is dried before anything is heated or switched on near it'
+    ? 'needs the wet part dry first: solvent vapour burns near heat and power'
     : undefined;
 }
 

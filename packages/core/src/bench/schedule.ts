@@ -23,6 +23,8 @@ export interface Task {
   readonly unheats?: boolean;
   /** A part that it brings into its service position: it may be heated there. */
   readonly serves?: string;
+  /** Done as soon as it may be: it takes no state of the machine, and what waiting it could fill is not worth the search. */
+  readonly soon?: boolean;
   /** What the target goes to at once when it is done, °C. */
   readonly thenC?: number;
   /** Its temperature is allowed for minutes only: it is set for this alone. */
@@ -201,7 +203,11 @@ const steady = ({ temperatureC, targetC, coldSure }: Moment): boolean =>
  * while another is still to be opened, which it would keep shut; nor one that any heat suits, which can fill a wait.
  */
 const atOnce = (now: Moment, choices: readonly Done[], left: readonly Task[]): Done | undefined =>
-  steady(now)
+  choices.find(
+    ({ task, target, switched, waitMinutes }) =>
+      task.soon && target === undefined && switched === undefined && waitMinutes === 0,
+  ) ??
+  (steady(now)
     ? choices.find(
         ({ task, target, switched, waitMinutes }) =>
           task.heat !== 'any' &&
@@ -213,7 +219,7 @@ const atOnce = (now: Moment, choices: readonly Done[], left: readonly Task[]): D
           switched === undefined &&
           waitMinutes === 0,
       )
-    : undefined;
+    : undefined);
 
 /**
  * The order of tasks with the fewest bench minutes (work in full, waiting at half), each after what comes before it, with

@@ -22,7 +22,10 @@ const parts = [
   ...PIECES.flatMap((p) => p.parts),
   ...FAMILIES.flatMap((f) => f.parts),
 ];
-const connectors = [...machines, ...PIECES].flatMap(({ connectors: list = [] }) => list);
+const connectors: readonly { readonly id: string }[] = [
+  ...machines.flatMap((m) => m.connectors),
+  ...PIECES.flatMap((p) => p.connectors ?? []),
+];
 
 /** Everything that a record holds under a word: its fields, and ids of actions, offers and outcomes. */
 const holdsWord = (record: unknown, word: string): boolean =>

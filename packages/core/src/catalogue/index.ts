@@ -9,7 +9,7 @@ import solvents from './data/solvents.json';
 import standing from './data/standing.json';
 import terms from './data/terms.json';
 import tools from './data/tools.json';
-import type { Action, Catalogue, Caution, Check, FailureMode, Material, Remedy, Tool } from './types';
+import type { Catalogue, Caution, Check, FailureMode, Material, Remedy, StandingAction, Tool } from './types';
 
 /** The delivered catalogue. Weights and rates are trade judgement with no published source. */
 export const deliveredCatalogue = {
@@ -40,18 +40,18 @@ export const toolById = (catalogue: Catalogue, id: string): Tool | undefined =>
 export const cautionById = (catalogue: Catalogue, id: string): Caution | undefined =>
   catalogue.cautions.find((caution) => caution.id === id);
 
-/** A step that every plan may need. @throws RangeError when the catalogue has none of that id */
-export function standingAction(catalogue: Catalogue, id: string): Action {
-  const found = catalogue.standing.find((action) => action.id === id);
-  if (!found) throw new RangeError(`The catalogue has no standing step "${id}".`);
+/** The step that every plan may need for a purpose. @throws RangeError when the catalogue has none */
+export function standingAction(catalogue: Catalogue, purpose: StandingAction['purpose']): StandingAction {
+  const found = catalogue.standing.find((action) => action.purpose === purpose);
+  if (!found) throw new RangeError(`The catalogue has no step to ${purpose}.`);
   return found;
 }
 
-/** The material's row; an unknown material is treated as the row `unknown`. */
+/** The material's row; an unknown material is treated as the row that is assumed then. */
 export function materialOf(catalogue: Catalogue, id: string | undefined): Material {
   const row =
-    catalogue.materials.find((material) => material.id === id) ?? catalogue.materials.find((m) => m.id === 'unknown');
-  if (!row) throw new RangeError('The catalogue has no material "unknown".');
+    catalogue.materials.find((material) => material.id === id) ?? catalogue.materials.find(({ assumed }) => assumed);
+  if (!row) throw new RangeError('The catalogue has no row for a filament that is not known.');
   return row;
 }
 

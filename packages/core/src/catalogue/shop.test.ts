@@ -3,14 +3,8 @@ import { dunlin } from '../testing/machines';
 import { routeOf } from '../path/route';
 import { causesOf } from '../trace/causes';
 import { deliveredCatalogue as delivered } from './index';
-import {
-  catalogueFaults,
-  changeBetween,
-  noShopChanges,
-  withShopChanges,
-  type ShopCatalogue,
-  type ShopChange,
-} from './shop';
+import { catalogueFaults } from './faults';
+import { changeBetween, noShopChanges, soundCatalogue, withShopChanges, type ShopCatalogue, type ShopChange } from './shop';
 
 const shop = (...changes: ShopChange[]): ShopCatalogue => ({ ...noShopChanges, changes });
 const weight: ShopChange = { kind: 'modes', id: 'stub', op: 'change', fields: { weight: 3 } };
@@ -102,4 +96,100 @@ test.each<[string, ShopChange, RegExp]>([
   ],
 ])('%s is refused with its place', (_name, change, message) => {
   expect(fault(change)).toMatch(message);
+});
+
+describe('no word leads nowhere', () => {
+  const remedy = (fields: Record<string, unknown>): ShopChange => ({
+    kind: 'remedies',
+    id: 'needle',
+    op: 'change',
+    fields,
+  });
+  const check = (fields: Record<string, unknown>): ShopChange => ({
+    kind: 'checks',
+    id: 'needle',
+    op: 'change',
+    fields,
+  });
+  const mode = (fields: Record<string, unknown>): ShopChange => ({ kind: 'modes', id: 'stub', op: 'change', fields });
+  test.each<[string, ShopChange, RegExp]>([
+    ['caution', remedy({ cautions: ['dragons'] }), /no caution "dragons"/],
+    ['tool', remedy({ tools: ['wand'] }), /no tool "wand"/],
+    ['caution of a check', check({ cautions: ['dragons'] }), /no caution "dragons"/],
+    ['tool of a check', check({ tools: ['wand'] }), /no tool "wand"/],
+    ['parameter', mode({ only: { param: 'mood', is: ['good'] } }), /no parameter "mood"/],
+    ['parameter of a condition', remedy({ when: [{ param: 'mood', is: ['good'] }] }), /no parameter "mood"/],
+    ['trait', mode({ raised: [{ by: 2, why: 'x', trait: ['cheerful'] }] }), /no trait "cheerful"/],
+    ['history', mode({ raised: [{ by: 2, why: 'x', history: ['danced'] }] }), /no history "danced"/],
+    ['material', remedy({ materials: ['cheese'] }), /no material "cheese"/],
+    ['reading', mode({ reads: { mood: { p: 1, mean: 1, sd: 1 } } }), /no reading "mood"/],
+    ['placeholder', remedy({ how: 'Turn it by {magic}.' }), /"\{magic\}" stands for nothing/],
+    [
+      'symptom value',
+      { kind: 'symptoms', id: 'thin', op: 'change', fields: { when: { strand: ['sad'] } } },
+      /"strand" has no value "sad"/,
+    ],
+    [
+      'dimension',
+      { kind: 'symptoms', id: 'thin', op: 'change', fields: { when: { smell: ['bad'] } } },
+      /no dimension "smell"/,
+    ],
+    [
+      'finding of what was done before',
+      { kind: 'before', id: 'cold-pulled', op: 'change', fields: { finding: { check: 'prayer', result: 'x' } } },
+      /no check "prayer"/,
+    ],
+    [
+      'remedy of a proof',
+      { kind: 'proofs', id: 'mark-still', op: 'change', fields: { remedies: ['prayer'] } },
+      /no remedy "prayer"/,
+    ],
+    [
+      'hazard of a tool',
+      { kind: 'tools', id: 'needle', op: 'change', fields: { hazard: 'dragons' } },
+      /no caution "dragons"/,
+    ],
+    [
+      'a value that others name',
+      { kind: 'dimensions', id: 'strand', op: 'change', fields: { values: ['even', 'thin'] } },
+      /"strand" has no value/,
+    ],
+    ['melt without heat', remedy({ heat: 'cold', power: 'off' }), /what leaves as melt needs heat/],
+  ])('%s', (_name, change, message) => {
+    expect(fault(change)).toMatch(message);
+  });
+});
+
+test('a change that holds together no more is left out and said; the others stay, also one that needs another', () => {
+  const tool: ShopChange = { kind: 'tools', id: 'own-hook', op: 'add', fields: { name: 'own hook' } };
+  const uses: ShopChange = { kind: 'remedies', id: 'needle', op: 'change', fields: { tools: ['needle', 'own-hook'] } };
+  const bad: ShopChange = { kind: 'remedies', id: 'rod', op: 'change', fields: { tools: ['gone-tool'] } };
+  const { catalogue, leftOut } = soundCatalogue(delivered, shop(uses, bad, tool, weight));
+  expect(leftOut).toEqual([{ change: bad, why: 'there is no tool "gone-tool"' }]);
+  expect(catalogue.remedies.find(({ id }) => id === 'needle')?.tools).toContain('own-hook');
+  expect(catalogue.modes.find(({ id }) => id === 'stub')?.weight).toBe(3);
+  expect(catalogueFaults(catalogue)).toEqual([]);
+  expect(soundCatalogue(delivered, shop(weight)).leftOut).toEqual([]);
+});
+
+test('a change of version 1 is brought to the present: what is to be open becomes places, tools that were written out become records', () => {
+  const fields = {
+    name: 'Own way',
+    how: 'Do it.',
+    minutes: 3,
+    heat: 'cold',
+    power: 'off',
+    needs: 'open',
+    cures: 0.5,
+    origin: 'here',
+    tools: ['fine tweezers', 'a bent spoon'],
+  };
+  const old: ShopChange = { kind: 'remedies', id: 'own-way', op: 'add', fields };
+  const changed = withShopChanges(delivered, shop(old));
+  expect(changed.remedies.find(({ id }) => id === 'own-way')).toMatchObject({
+    places: ['here'],
+    tools: ['fine-tweezers', 'a-bent-spoon'],
+  });
+  expect(changed.tools.find(({ id }) => id === 'a-bent-spoon')?.name).toBe('a bent spoon');
+  expect(fault(old)).toBe('accepted');
 });

@@ -1,10 +1,42 @@
-import type { Catalogue, Check, FailureMode, Material, Remedy, Solvent, Terms } from './types';
+import { catalogueFaults } from './faults';
+import type {
+  Before,
+  Catalogue,
+  Caution,
+  Check,
+  Dimension,
+  FailureMode,
+  Material,
+  Onset,
+  Proof,
+  Remedy,
+  Solvent,
+  StandingAction,
+  Symptom,
+  Terms,
+  Tool,
+} from './types';
 
 /**
  * The shop's own changes to the delivered catalogue, kept apart from it: a change holds only the fields that differ, so
  * that a new delivery changes everything else. Published schema: `docs/formats/shop-catalogue.schema.json`.
  */
-export const CHANGE_KINDS = ['modes', 'checks', 'remedies', 'materials', 'solvents', 'terms'] as const;
+export const CHANGE_KINDS = [
+  'modes',
+  'checks',
+  'remedies',
+  'materials',
+  'solvents',
+  'terms',
+  'tools',
+  'cautions',
+  'proofs',
+  'standing',
+  'symptoms',
+  'onsets',
+  'dimensions',
+  'before',
+] as const;
 export type ChangeKind = (typeof CHANGE_KINDS)[number];
 interface Records {
   modes: FailureMode;
@@ -13,6 +45,14 @@ interface Records {
   materials: Material;
   solvents: Solvent;
   terms: Terms;
+  tools: Tool;
+  cautions: Caution;
+  proofs: Proof;
+  standing: StandingAction;
+  symptoms: Symptom;
+  onsets: Onset;
+  dimensions: Dimension;
+  before: Before;
 }
 export type CatalogueRecord = Records[ChangeKind];
 
@@ -46,18 +86,112 @@ function changed<T extends { readonly id: string }>(list: readonly T[], changes:
   return [...kept, ...added.map((change) => ({ ...change.fields, id: change.id }) as unknown as T)];
 }
 
+/** Places of a remedy by what version 1 of the catalogue called its needs. */
+const PLACES_OF: Readonly<Record<string, readonly string[]>> = { nothing: [], open: ['here'], mouth: ['mouth'] };
+
+const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 50) || 'tool';
+
+/**
+ * A change as this version has it: version 1 of the catalogue said in one word what a remedy wants open, and wrote tools out;
+ * tools have records now, and one that is not known becomes a tool of the shop's own.
+ */
+function upToDate(change: ShopChange, delivered: Catalogue): readonly ShopChange[] {
+  const { kind, fields } = change;
+  if (!fields || (kind !== 'remedies' && kind !== 'checks')) return [change];
+  const { needs, tools, ...rest } = fields;
+  const made: ShopChange[] = [];
+  const ids = Array.isArray(tools)
+    ? tools.map((word: unknown) => {
+        const text = String(word);
+        const known = delivered.tools.find((tool) => tool.id === text || tool.name === text);
+        if (known) return known.id;
+        // A word with a space is one that was written out; anything else must be an id, and is checked as one.
+        if (!/\s|\{/.test(text)) return text;
+        made.push({ kind: 'tools', id: slug(text), op: 'add', fields: { name: text } });
+        return slug(text);
+      })
+    : undefined;
+  const places = kind === 'remedies' && typeof needs === 'string' ? { places: PLACES_OF[needs] ?? [] } : {};
+  return [
+    ...made,
+    {
+      ...change,
+      fields: {
+        ...rest,
+        ...places,
+        ...(kind === 'checks' && needs !== undefined ? { needs } : {}),
+        ...(ids ? { tools: ids } : tools === undefined ? {} : { tools }),
+      },
+    },
+  ];
+}
+
+const current = (changes: readonly ShopChange[], delivered: Catalogue): readonly ShopChange[] => {
+  const all = changes.flatMap((change) => upToDate(change, delivered));
+  return [...new Map(all.map((change) => [`${change.kind}/${change.id}`, change])).values()];
+};
+
+/** A file of the shop's changes as this version has it; anything else is handed back as it is. */
+export function migrateShop(value: unknown, delivered: Catalogue): unknown {
+  const changes = typeof value === 'object' && value !== null && 'changes' in value ? value.changes : undefined;
+  if (!Array.isArray(changes) || !changes.every((change) => typeof change === 'object' && change !== null))
+    return value;
+  return { ...(value as object), changes: current(changes as ShopChange[], delivered) };
+}
+
 /** The delivered catalogue with the shop's changes. A change to what is delivered no more has no effect. */
 export function withShopChanges(delivered: Catalogue, shop: ShopCatalogue): Catalogue {
   if (shop.changes.length === 0) return delivered;
-  const of = (kind: ChangeKind) => shop.changes.filter((change) => change.kind === kind);
+  const changes = current(shop.changes, delivered);
   return {
     ...delivered,
-    modes: changed(delivered.modes, of('modes')),
-    checks: changed(delivered.checks, of('checks')),
-    remedies: changed(delivered.remedies, of('remedies')),
-    materials: changed(delivered.materials, of('materials')),
-    solvents: changed(delivered.solvents, of('solvents')),
-    terms: changed(delivered.terms, of('terms')),
+    ...Object.fromEntries(
+      CHANGE_KINDS.map((kind) => [
+        kind,
+        changed<CatalogueRecord>(
+          delivered[kind],
+          changes.filter((change) => change.kind === kind),
+        ),
+      ]),
+    ),
+  } as Catalogue; // each list is of its own kind
+}
+
+/** A catalogue that holds together, and what had to be left out for that. */
+export interface SoundCatalogue {
+  readonly catalogue: Catalogue;
+  readonly leftOut: readonly { readonly change: ShopChange; readonly why: string }[];
+}
+
+/**
+ * The delivered catalogue with those of the shop's changes that hold together: one that names what is not there any more is
+ * left out and said, so that it cannot stop an open order.
+ */
+export function soundCatalogue(delivered: Catalogue, shop: ShopCatalogue): SoundCatalogue {
+  const whole = withShopChanges(delivered, shop);
+  if (catalogueFaults(whole).length === 0) return { catalogue: whole, leftOut: [] };
+  let kept: readonly ShopChange[] = [];
+  let pending = shop.changes;
+  let why = new Map<ShopChange, string>();
+  // One change may need another: what does not hold alone is tried again once more has been taken in.
+  for (let before = -1; before !== kept.length;) {
+    before = kept.length;
+    why = new Map();
+    for (const change of pending) {
+      const fault = catalogueFaults(withShopChanges(delivered, { ...shop, changes: [...kept, change] }))[0];
+      if (fault) why.set(change, fault.message);
+      else kept = [...kept, change];
+    }
+    pending = pending.filter((change) => why.has(change));
+  }
+  return {
+    catalogue: withShopChanges(delivered, { ...shop, changes: kept }),
+    leftOut: [...why].map(([change, text]) => ({ change, why: text })),
   };
 }
 
@@ -73,76 +207,4 @@ export function changeBetween(
     Object.entries(wanted).filter(([key, value]) => JSON.stringify(value) !== JSON.stringify(before[key])),
   );
   return Object.keys(fields).length === 0 ? undefined : { kind, id: wanted.id, op: 'change', fields };
-}
-
-export interface CatalogueFault {
-  readonly path: string;
-  readonly message: string;
-}
-
-/** What the schema cannot say: references that lead nowhere, effects that are more than certain, a check that sees nothing. */
-export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[] {
-  const faults: CatalogueFault[] = [];
-  const say = (path: string, message: string): void => void faults.push({ path, message });
-  const values = new Map(catalogue.dimensions.map((dimension) => [dimension.id, new Set(dimension.values)]));
-  const known = (path: string, dimension: string, list: readonly string[]): void => {
-    const of = values.get(dimension);
-    if (!of) say(`${path}/${dimension}`, `there is no dimension "${dimension}"`);
-    else
-      list
-        .filter((value) => !of.has(value))
-        .forEach((value) => say(`${path}/${dimension}`, `"${dimension}" has no value "${value}"`));
-  };
-  const twice = (kind: string, list: readonly { readonly id: string }[]): void =>
-    list.forEach(({ id }, i) => {
-      if (list.findIndex((other) => other.id === id) < i) say(`/${kind}/${i}/id`, `the id "${id}" is used twice`);
-    });
-  twice('modes', catalogue.modes);
-  twice('checks', catalogue.checks);
-  twice('remedies', catalogue.remedies);
-  twice('materials', catalogue.materials);
-  twice('solvents', catalogue.solvents);
-  catalogue.materials.forEach(({ solvents = [] }, m) =>
-    solvents.forEach((id, i) => {
-      if (!catalogue.solvents.some((solvent) => solvent.id === id))
-        say(`/materials/${m}/solvents/${i}`, `there is no solvent "${id}"`);
-    }),
-  );
-  catalogue.modes.forEach((mode, m) => {
-    const path = `/modes/${m}`;
-    for (const [dimension, shows] of Object.entries(mode.shows)) {
-      known(`${path}/shows`, dimension, Object.keys(shows));
-      if (Object.values(shows).reduce((sum, p) => sum + p, 0) > 1.0001)
-        say(`${path}/shows/${dimension}`, 'the chances of its values add up to more than 1');
-    }
-    for (const id of mode.remedies)
-      if (!catalogue.remedies.some((remedy) => remedy.id === id)) say(`${path}/remedies`, `there is no remedy "${id}"`);
-    for (const id of Object.keys(mode.onset ?? {}))
-      if (!catalogue.onsets.some((onset) => onset.id === id)) say(`${path}/onset`, `there is no onset "${id}"`);
-    for (const id of Object.keys(mode.together ?? {}))
-      if (!catalogue.modes.some((other) => other.id === id)) say(`${path}/together`, `there is no mode "${id}"`);
-  });
-  catalogue.remedies.forEach((remedy, r) =>
-    remedy.outcomes?.forEach(({ finding }, o) => {
-      if (!finding) return;
-      const check = catalogue.checks.find(({ id }) => id === finding.check);
-      const path = `/remedies/${r}/outcomes/${o}/finding`;
-      if (!check) say(`${path}/check`, `there is no check "${finding.check}"`);
-      else if (!check.results.some(({ id }) => id === finding.result))
-        say(`${path}/result`, `"${finding.check}" has no result "${finding.result}"`);
-    }),
-  );
-  catalogue.checks.forEach((check, c) => {
-    const path = `/checks/${c}`;
-    check.results.forEach((result, r) => {
-      for (const [dimension, list] of Object.entries(result.when ?? {}))
-        known(`${path}/results/${r}/when`, dimension, list);
-    });
-    if (!check.asks && check.results.length < (check.quantity ? 1 : 2))
-      say(`${path}/results`, 'a check needs an abnormal and a normal result');
-    const { quantity } = check;
-    if (quantity && !(quantity.min < quantity.max))
-      say(`${path}/quantity`, 'the smallest value must lie below the largest');
-  });
-  return faults;
 }

@@ -213,6 +213,24 @@ export const ACTION_EFFECTS = [
 ] as const;
 export type ActionEffect = (typeof ACTION_EFFECTS)[number];
 
+export const PURPOSES = [
+  'look',
+  'unload-hot',
+  'unload-cold',
+  'unload-cut',
+  'raise',
+  'lower',
+  'service',
+  'spares',
+  'keep',
+  'ask',
+] as const;
+
+/** A step that every plan may need, found by its purpose. */
+export interface StandingAction extends Action {
+  readonly purpose: (typeof PURPOSES)[number];
+}
+
 export interface Remedy extends Omit<Action, 'name'> {
   readonly name: string;
   readonly cures: number;
@@ -286,6 +304,8 @@ export interface Material {
   /** Ids of solvents that take it, the first to be tried first. */
   readonly solvents?: readonly string[];
   readonly traits: readonly string[];
+  /** It stands for a filament that is not known. */
+  readonly assumed?: boolean;
   readonly origin: string;
 }
 
@@ -382,5 +402,5 @@ export interface Catalogue {
   readonly tools: readonly Tool[];
   readonly cautions: readonly Caution[];
   /** Steps that every plan may need: look whether filament is in the path, empty it, raise the head, … */
-  readonly standing: readonly Action[];
+  readonly standing: readonly StandingAction[];
 }

@@ -1,7 +1,8 @@
 /** Open formats at the border: schema first, then what a schema cannot say. Kept apart from the engine, which needs none of it. */
 import Ajv, { type ErrorObject, type ValidateFunction } from 'ajv';
 import addFormats from 'ajv-formats';
-import { CHANGE_KINDS, catalogueFaults, withShopChanges, type ChangeKind, type ShopCatalogue } from '../catalogue/shop';
+import { catalogueFaults } from '../catalogue/faults';
+import { CHANGE_KINDS, migrateShop, withShopChanges, type ChangeKind, type ShopCatalogue } from '../catalogue/shop';
 import type { Catalogue } from '../catalogue/types';
 import type { Learned } from '../learn';
 import type { OrderEvent, OrderFile } from '../order/events';
@@ -108,7 +109,7 @@ export function parseCatalogue(value: unknown): Catalogue {
 
 /** The shop's changes, together with the delivered catalogue. @throws FormatError with the path of the first fault. */
 export function parseShopCatalogue(value: unknown, delivered: Catalogue): ShopCatalogue {
-  const shop = check<ShopCatalogue>(shopSchema, value);
+  const shop = check<ShopCatalogue>(shopSchema, migrateShop(value, delivered));
   const whole = withShopChanges(delivered, shop);
   try {
     parseCatalogue(JSON.parse(JSON.stringify(whole)));

@@ -85,8 +85,8 @@ export interface OrderRecord {
 }
 
 /** Fed length before and after is the measurement of the repair; the feed proof of the order, calibrated. */
-function feedOf(state: OrderState) {
-  const feed = state.proofs['feed'];
+function feedOf(catalogue: Catalogue, state: OrderState) {
+  const feed = catalogue.proofs.flatMap(({ id, quantity }) => (quantity ? (state.proofs[id] ?? []) : []))[0];
   if (!feed?.fedMm || !feed.askedMm || !feed.oldStepsPerMm) return undefined;
   const { askedMm, fedMm, oldStepsPerMm } = feed;
   return { ...calibrateFeed(askedMm, fedMm, oldStepsPerMm, feed.readingMm ?? 0.5), askedMm, fedMm, oldStepsPerMm };
@@ -146,7 +146,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   const mode = cause && modeById(catalogue, cause.mode);
   const place = (id: string): string => stationById(machine, id)?.name ?? id;
   const material = catalogue.materials.find((item) => item.id === intake.material)?.name ?? 'not known';
-  const feed = feedOf(state);
+  const feed = feedOf(catalogue, state);
   const curve = curveOf(machine, state);
   const worked = closed?.minutes ?? Math.round(workedMinutes(machine, catalogue, state));
   const rate = closed?.hourlyRate ?? hourlyRateOf(catalogue);

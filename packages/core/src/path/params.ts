@@ -1,5 +1,37 @@
 import type { StationKind, StationParams } from './machine';
 
+/** Every parameter that a station may state; a name that is missing here does not compile. */
+const PARAMS: Readonly<Record<keyof StationParams, true>> = {
+  lengthMm: true,
+  boreMm: true,
+  outerMm: true,
+  bendRad: true,
+  material: true,
+  dragN: true,
+  thread: true,
+  lining: true,
+  arm: true,
+  teeth: true,
+  springRule: true,
+  principle: true,
+  fan: true,
+  nozzleKind: true,
+  stepsPerMm: true,
+  ratio: true,
+  heaterW: true,
+  heaterV: true,
+  hours: true,
+  ageMonths: true,
+  ports: true,
+  mirrored: true,
+  side: true,
+  spannerMm: true,
+  limitC: true,
+  shortLimitC: true,
+  shortMinutes: true,
+};
+export const STATION_PARAMS = Object.keys(PARAMS) as readonly (keyof StationParams)[];
+
 /** A parameter of a station as it is asked for: a number with its unit, or one of some values. */
 export interface ParamField {
   readonly name: keyof StationParams;
@@ -35,6 +67,8 @@ export const PARAM_FIELDS: Readonly<Record<StationKind, readonly ParamField[]>> 
   coupler: [
     length,
     choice('thread', 'Thread', { M6: 'M6', M10: 'M10' }),
+    choice('side', 'Its tube ends', { hot: 'At the hot end', cold: 'Elsewhere' }),
+    { name: 'spannerMm', label: 'Spanner', unit: 'mm' },
     choice('teeth', 'Teeth', { plastic: 'Plastic', metal: 'Metal' }),
   ],
   'hub-port': [length],
@@ -64,6 +98,9 @@ export const PARAM_FIELDS: Readonly<Record<StationKind, readonly ParamField[]>> 
       unknown: 'Not known: ask',
     }),
     bore,
+    { name: 'limitC', label: 'Hottest for long', unit: '°C' },
+    { name: 'shortLimitC', label: 'Hottest for minutes', unit: '°C' },
+    { name: 'shortMinutes', label: 'For so many', unit: 'min' },
     age,
   ],
   'heat-block': [

@@ -61,7 +61,16 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
     const { rung } = one;
     const left = actionsLeft(state, one);
     if (rung.remedy.replaces && timesDone(state, SPARES) === 0)
-      goals.push({ id: SPARES, parts: [], minutes: SPARES_MIN, heat: 'any', power: 'any', hotC: 0, first: true });
+      goals.push({
+        id: SPARES,
+        parts: [],
+        minutes: SPARES_MIN,
+        heat: 'any',
+        power: 'any',
+        hotC: 0,
+        first: true,
+        soon: true,
+      });
     let before: string | undefined;
     left.forEach(({ action, need, key }, i) => {
       const { heat, power, hotC, parts } = need;
@@ -114,6 +123,7 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
         heat: 'any',
         power: 'any',
         hotC: 0,
+        soon: true,
         ...(before === undefined ? {} : { after: [before] }),
       });
   }
@@ -176,7 +186,7 @@ function unloadGoal(
 export function goalsOf(planning: Planning, next: readonly Next[]): readonly Goal[] {
   const { state, bench } = planning;
   const { goals, needs } = rungGoals(planning, next);
-  const plain = { parts: [], heat: 'any', power: 'any', hotC: 0 } as const;
+  const plain = { parts: [], heat: 'any', power: 'any', hotC: 0, soon: true } as const;
   const lanes = lanesToSettle(planning, goals, needs.clear, next.length);
   const unknown = lanes.filter((lane) => bench.strand?.[lane] === undefined);
   const made: Goal[] = [];

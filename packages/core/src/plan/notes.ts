@@ -36,7 +36,9 @@ export function openingNotes(machine: Machine, part: OpenPart): readonly string[
     ...fasteners
       .filter(({ drive }) => drive?.includes('ball end'))
       .map((one) => `Met with the ball end only: ${counted(one)}.`),
-    ...fasteners.filter(({ loosenOnly }) => loosenOnly).map((one) => `Only loosened: ${counted(one)}.`),
+    ...fasteners
+      .filter(({ loosenOnly, drive }) => loosenOnly && drive !== undefined)
+      .map((one) => `Only loosened: ${counted(one)}.`),
     ...fasteners.filter(({ stays }) => stays).map((one) => `Need not come out: ${counted(one)}.`),
     ...lookAlikes(part),
     ...(part.side ? [`Mirror-image machine: this is the ${part.side} side. Close it before the other is opened.`] : []),

@@ -209,11 +209,11 @@ export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): st
     if (name !== undefined) return `comes after another part: ${name} must be off first`;
   }
   if (step.acts.some((act) => act.do === 'push' && !act.inHand) && !bench.supported)
-    return 'must wait: the head is raised and supported before anything is pushed by hand';
+    return 'needs the head raised and supported before anything is pushed by hand';
   if (step.opens !== undefined && machine?.parts.find(({ id }) => id === step.opens)?.severs && step.kind === 'open') {
     const lane = lanesThrough(machine, step.opens).find((id) => !strandSettled(bench, id));
     if (lane !== undefined)
-      return 'must wait: it parts the path, and whether filament runs through it is not known; look, and empty it first';
+      return 'parts the path, and whether filament runs through it is not known: look, and empty it first';
   }
   return unmet(step.need, bench, machine);
 }

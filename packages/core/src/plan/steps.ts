@@ -1,7 +1,7 @@
 import { partWith } from '../bench/closure';
 import type { Act } from '../bench/state';
 import { materialOf, remedyById, standingAction } from '../catalogue/index';
-import type { Hazard } from '../catalogue/types';
+import type { Hazard, StandingAction } from '../catalogue/types';
 import type { EventBodies } from '../order/events';
 import type { Loss, Station } from '../path/machine';
 import { stationById } from '../path/machine';
@@ -142,13 +142,13 @@ const strandSet = (lanes: readonly string[], to: 'in' | 'tube' | 'out' | 'remnan
 const laneWords = ({ machine }: Writing, lanes: readonly string[]): string =>
   lanes.length > 1 ? ` (${lanes.map((id) => machine.runs.find((run) => run.id === id)?.name ?? id).join(', ')})` : '';
 
-function standing(writing: Writing, id: string, station?: Station, hotC = 0) {
+function standing(writing: Writing, id: StandingAction['purpose'], station?: Station, hotC = 0) {
   const action = standingAction(writing.catalogue, id);
   const material = materialOf(writing.catalogue, writing.material);
   return {
     ...plain,
     phase: 'Make ready' as const,
-    title: action.name ?? id,
+    title: action.name ?? action.id,
     how: filled(action.how, writing, material, station, hotC),
     need: { heat: action.heat, power: action.power, hotC },
     minutes: action.minutes,
@@ -163,7 +163,7 @@ function standing(writing: Writing, id: string, station?: Station, hotC = 0) {
 }
 
 function lookStep(writing: Writing, lanes: readonly string[]): Body {
-  const body = standing(writing, 'look-strand');
+  const body = standing(writing, 'look');
   return {
     ...body,
     kind: 'look',
@@ -263,10 +263,10 @@ export function stepOf(id: string, writing: Writing): PlanStep {
         case 'service':
           return serviceStep(writing, rest);
         case 'spares':
-          return { ...standing(writing, 'own-spares'), kind: 'spares' };
+          return { ...standing(writing, 'spares'), kind: 'spares' };
         case 'keep':
           return {
-            ...standing(writing, 'keep-old'),
+            ...standing(writing, 'keep'),
             kind: 'keep',
             phase: 'Close',
             ...(stationById(writing.machine, rest) ? { station: rest } : {}),
