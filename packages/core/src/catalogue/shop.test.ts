@@ -4,7 +4,14 @@ import { routeOf } from '../path/route';
 import { causesOf } from '../trace/causes';
 import { deliveredCatalogue as delivered } from './index';
 import { catalogueFaults } from './faults';
-import { changeBetween, noShopChanges, soundCatalogue, withShopChanges, type ShopCatalogue, type ShopChange } from './shop';
+import {
+  changeBetween,
+  noShopChanges,
+  soundCatalogue,
+  withShopChanges,
+  type ShopCatalogue,
+  type ShopChange,
+} from './shop';
 
 const shop = (...changes: ShopChange[]): ShopCatalogue => ({ ...noShopChanges, changes });
 const weight: ShopChange = { kind: 'modes', id: 'stub', op: 'change', fields: { weight: 3 } };
