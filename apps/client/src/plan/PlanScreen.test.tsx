@@ -51,7 +51,7 @@ atTen();
 test('one step is open; done, the next one is, and it can be taken back', async () => {
   const desk = await deskOf(whelk, begun(whelk, 'extruder', 'gears-worn'), (props) => <PlanScreen {...props} />);
   const first = now().props['aria-label'] as string;
-  press('Done', now());
+  press('The path is empty', now());
   expect(now().props['aria-label']).not.toBe(first);
   expect(screen.getByText('1 step done: show')).toBeTruthy();
   press('Undo the last step');
@@ -231,7 +231,7 @@ test('the timeline has the time of day, and the tools are fetched before the fir
   expect(
     screen.getByText(/^now 10:00 · done about 10:\d\d · \d+ min of work and \d+ min of waiting \(hatched\) left\.$/),
   ).toBeTruthy();
-  press('Done', now());
+  press('The path is empty', now());
   act(() => jest.setSystemTime(new Date('2026-11-25T10:20:00')));
   desk.record('note-added', { text: 'tea' });
   act(() => jest.advanceTimersByTime(1000));

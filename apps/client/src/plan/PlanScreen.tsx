@@ -113,6 +113,8 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       shown: outcome.id,
       ...(depthMm === undefined ? {} : { depthMm }),
     });
+    for (const other of step.covers ?? [])
+      record('rung-tried', { stepId: step.id, remedy, ...other, outcome: outcome.means, shown: outcome.id });
     // What the pulled tip or the rod shows is a finding like any other.
     const place =
       outcome.finding && placesOf(state, machine, catalogue).find((at) => at.check.id === outcome.finding?.check);

@@ -1,5 +1,6 @@
 import {
   cautionById,
+  modeById,
   type Bench,
   type EventBodies,
   type FastenerRecord,
@@ -129,6 +130,11 @@ function Body(props: StepCardProps) {
         </Text>
       ) : null}
       <Text>{step.how}</Text>
+      {step.covers ? (
+        <Text bold>
+          {`One part for both: it covers ${step.covers.map(({ mode }) => (modeById(catalogue, mode)?.name ?? mode).toLowerCase()).join(' and ')} too, for less than one after the other.`}
+        </Text>
+      ) : null}
       {step.notes.map((note) => (
         <Text key={note} kind="small">{`• ${note}`}</Text>
       ))}
@@ -175,7 +181,7 @@ function Body(props: StepCardProps) {
             {props.timer.endsMs > now ? `${clockText((props.timer.endsMs - now) / 1000)} left` : 'Time is up'}
           </Text>
         </View>
-      ) : step.waitMinutes >= 1 && (step.kind === 'rung' || step.kind === 'act') ? (
+      ) : step.waitMinutes >= 1 && (step.kind === 'rung' || step.kind === 'act' || step.kind === 'dry') ? (
         <Tap
           label={`Start the timer, ${waitText(step.waitMinutes)}`}
           icon="timer"

@@ -151,7 +151,10 @@ const countedOf = (step: PlanStep): number =>
 const skippable = (step: PlanStep, machine: Machine): boolean =>
   step.kind === 'open'
     ? mayBeAbsent(machine, step.opens ?? '')
-    : step.kind === 'close' || step.kind === 'act' || step.kind === 'spares' || step.kind === 'keep';
+    : step.kind === 'close' ||
+      step.kind === 'spares' ||
+      step.kind === 'keep' ||
+      (step.kind === 'act' && !step.acts.some((act) => act.do === 'dry' || act.do === 'wet'));
 
 /** A step that does not fit the recorded state: why, the way there, and the way past it under one's own name. */
 export function Held({ step, held, bench, machine, onDone, onSet }: StepCardProps & { readonly held: string }) {

@@ -23,6 +23,9 @@ export interface Goal {
   readonly ahead?: boolean;
   /** It takes no state of the machine: done as soon as it may be. */
   readonly soon?: boolean;
+  /** It leaves a part wet with solvent, or dry again. */
+  readonly wets?: boolean;
+  readonly dries?: boolean;
   /** After everything else. */
   readonly last?: boolean;
   /** A part that it takes off by itself, and the way. */
@@ -140,6 +143,8 @@ export function openingFor(
       ...(goal.thenC === undefined ? {} : { thenC: goal.thenC }),
       ...(goal.brief ? { brief: true } : {}),
       ...(goal.soon ? { soon: true } : {}),
+      ...(goal.wets ? { wets: true } : {}),
+      ...(goal.dries ? { dries: true } : {}),
     };
   });
   const closes = on.map((part): Task => {

@@ -23,6 +23,9 @@ export interface Task {
   readonly unheats?: boolean;
   /** A part that it brings into its service position: it may be heated there. */
   readonly serves?: string;
+  /** It leaves a part wet with solvent, or dry again: between the two there is no power. */
+  readonly wets?: boolean;
+  readonly dries?: boolean;
   /** Done as soon as it may be: it takes no state of the machine, and what waiting it could fill is not worth the search. */
   readonly soon?: boolean;
   /** What the target goes to at once when it is done, °C. */
@@ -37,6 +40,8 @@ export interface OffAtFirst {
   readonly loosens: readonly string[];
   /** With it off, and not in its service position, nothing is heated. */
   readonly unheats: readonly string[];
+  /** A part is wet with solvent. */
+  readonly wet?: boolean;
 }
 
 /** Heat and power at a moment of a plan. */
@@ -247,19 +252,26 @@ export function schedule(
     const loose = new Map(offAtFirst.loosens.map((id) => [id, 1]));
     const heatless = new Map(offAtFirst.unheats.map((id) => [id, 1]));
     const move = (of: Map<string, number>, id: string, by: number): void => void of.set(id, (of.get(id) ?? 0) + by);
-    tasks.forEach(({ kind, part, loosens, unheats, serves }, i) => {
+    let wet = offAtFirst.wet ? 1 : 0;
+    tasks.forEach(({ kind, part, loosens, unheats, serves, wets, dries }, i) => {
       if (!(mask & (1n << BigInt(i)))) return;
+      if (wets) wet++;
+      if (dries) wet = 0;
       if (serves !== undefined) move(heatless, serves, -1);
       if (part === undefined) return;
       const by = kind === 'close' ? -1 : 1;
       if (loosens) move(loose, part, by);
       if (unheats) move(heatless, part, by);
     });
-    return { power: [...loose.values()].some((n) => n > 0), heat: [...heatless.values()].some((n) => n > 0) };
+    return {
+      power: wet > 0 || [...loose.values()].some((n) => n > 0),
+      heat: [...heatless.values()].some((n) => n > 0),
+    };
   };
   const guarded =
-    tasks.some(({ loosens, unheats }) => loosens || unheats) ||
-    offAtFirst.loosens.length + offAtFirst.unheats.length > 0;
+    tasks.some(({ loosens, unheats, wets }) => loosens || unheats || wets) ||
+    offAtFirst.loosens.length + offAtFirst.unheats.length > 0 ||
+    offAtFirst.wet === true;
   const FREE: Forbids = { power: false, heat: false };
 
   const choices = (mask: bigint, now: Moment): readonly Done[] => {

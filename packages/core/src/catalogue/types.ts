@@ -221,6 +221,7 @@ export const PURPOSES = [
   'raise',
   'lower',
   'service',
+  'dry',
   'spares',
   'keep',
   'ask',

@@ -27,19 +27,22 @@ export interface Next {
 function actionsLeft(state: OrderState, { cause, rung }: Next) {
   const { remedy, offer, placed } = rung;
   const tries = triesAt(state, cause).filter((item) => item.remedy === remedy.id).length;
-  return placed
+  const left = placed
     .map(({ action, need }, i) => ({
       action,
       need,
       key: actionKey(cause.station, cause.mode, remedy.id, offer?.id, action.id, i === placed.length - 1),
     }))
     .filter(({ action, key }, i) => {
-      if (i === placed.length - 1) return true;
+      if (i === placed.length - 1 || action.does?.includes('dries')) return true;
       // A piece is tried until one has softened: before that no part is soaked.
       if (action.does?.includes('test-piece')) return !Object.values(state.solvents).includes(true);
       const done = timesDone(state, key);
       return action.once ? done === 0 : done <= tries;
     });
+  // What is wet, or will be, is dried, whatever was said of drying before; what is dry needs none.
+  const wet = state.wet.length > 0 || left.some(({ action }) => action.does?.includes('wets'));
+  return left.filter(({ action }, i) => wet || i === left.length - 1 || !action.does?.includes('dries'));
 }
 
 /** What every plan of an order is made from. */
@@ -108,6 +111,8 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
         ...(waits.length ? { after: waits } : {}),
         ...(takesOff ? { takesOff } : {}),
         ...(cuts ? { first: true } : {}),
+        ...(does.has('wets') ? { wets: true } : {}),
+        ...(does.has('dries') ? { dries: true } : {}),
         ...(heat === 'hot' && hotC > longC ? { brief: true } : {}),
         ...(does.has('back-to-print')
           ? { thenC: Math.round(temperatureOf(machine, route, material, { minutes: 0, target: 'print' })) }
@@ -134,6 +139,7 @@ const SPARES = 'spares';
 const SPARES_MIN = 1;
 const KEEP_MIN = 0.5;
 const LOOK_MIN = 1;
+const DRY_MIN = 2;
 const UNLOAD_MIN = 2;
 const RAISE_MIN = 1;
 
@@ -194,6 +200,18 @@ export function goalsOf(planning: Planning, next: readonly Next[]): readonly Goa
   if (unknown.length > 0) made.push({ id: look, ...plain, minutes: LOOK_MIN, first: true, ahead: true });
   if (lanes.length > 0)
     made.push({ ...unloadGoal(planning, lanes, next), ...(unknown.length > 0 ? { after: [look] } : {}) });
+  const wet = [...(bench.wet ?? [])];
+  if (wet.length > 0 && !goals.some(({ dries }) => dries))
+    made.push({
+      id: `dry:${wet.join('+')}`,
+      parts: [],
+      minutes: DRY_MIN,
+      heat: 'cold',
+      power: 'off',
+      hotC: 0,
+      dries: true,
+      first: true,
+    });
   if (needs.push && !bench.supported) made.push({ id: 'raise', ...plain, minutes: RAISE_MIN });
   if ((needs.push || bench.supported) && state.cause) made.push({ id: 'lower', ...plain, minutes: 0.5, last: true });
   for (const { station } of state.parts)

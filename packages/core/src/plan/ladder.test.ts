@@ -152,6 +152,41 @@ describe('the plan follows what is done', () => {
     ]);
   });
 
+  test('two causes in one extruder: the whole unit once, where it costs less than gears and then the arm', () => {
+    const both = [...worn, event('cause-added', { station: 'extruder', mode: 'arm-cracked' })];
+    const rungs = planNow(dunlin, both).steps.filter(({ kind }) => kind === 'rung');
+    // Gears 14 and 20 min, arm 9 and 12 min, unit 48 and 12 min, at 36 an hour: 34 + 9 + 7.2 … against 55.2.
+    const cost = (id: string): number => {
+      const offers = (remedyById(catalogue, id)?.offers ?? []).filter(({ kind }) => kind !== 'spare');
+      return Math.min(...offers.map(({ price, minutes }) => price + (minutes / 60) * hourlyRateOf(catalogue)));
+    };
+    const whole = cost('renew-extruder-unit') < cost('renew-gears') + cost('renew-arm');
+    expect(rungs.map(({ remedy }) => remedy)).toEqual(whole ? ['renew-extruder-unit'] : ['renew-gears', 'renew-arm']);
+    const dear = {
+      ...catalogue,
+      remedies: catalogue.remedies.map((remedy) =>
+        remedy.id === 'renew-extruder-unit'
+          ? { ...remedy, price: 5, offers: remedy.offers?.map((offer) => ({ ...offer, price: 5 })) ?? [] }
+          : remedy,
+      ),
+    };
+    const state = stateOf(dunlin, both);
+    const plan = planFor(dunlin, dear, state, benchAt(dunlin, state, state.lastMs));
+    const [unit, ...more] = plan.steps.filter(({ kind }) => kind === 'rung');
+    expect(more).toEqual([]);
+    expect(unit).toMatchObject({
+      remedy: 'renew-extruder-unit',
+      covers: [{ station: 'extruder', mode: 'arm-cracked' }],
+    });
+    // One's own choice stands.
+    const own = [...both, event('rung-picked', { station: 'extruder', mode: 'gears-worn', remedy: 'renew-gears' })];
+    expect(
+      planNow(dunlin, own)
+        .steps.filter(({ kind }) => kind === 'rung')
+        .map(({ remedy }) => remedy),
+    ).toContain('renew-gears');
+  });
+
   test('a part that came off out of turn is not asked for again, and goes back at the end', () => {
     const early = [
       ...worn,

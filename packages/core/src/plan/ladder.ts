@@ -56,7 +56,7 @@ export interface Ladder {
 }
 
 /** Minutes of a rung's work, its price at the hourly rate among them. */
-const workOf = (remedy: Remedy, hourlyRate: number): number =>
+export const workOf = (remedy: Remedy, hourlyRate: number): number =>
   clearingMinutes(remedy, hourlyRate) ?? remedyMinutes(remedy) + ((remedy.price ?? 0) * 60) / hourlyRate;
 
 const triesOf = (state: OrderState, cause: ChosenCause, remedy: Remedy): readonly RungTry[] =>

@@ -12,6 +12,7 @@ import { SWITCH_OFF_BELOW_C } from '../physics/heat';
 import { SAFETY_NOTE } from './cautions';
 import { goalsOf, type Next, type Planning } from './goals';
 import { laddersFor, type Ladder } from './ladder';
+import { sharedRungs } from './sharedRung';
 import { stepId, stepOf, type PlanStep, type StepPhase, type Writing } from './steps';
 
 export interface Plan {
@@ -104,8 +105,13 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   const behind = history.map((id) => stepOf(id, writing));
 
   const leftOff = leftOffOf(state);
-  const next = ladders.flatMap(({ cause: own, stop, cleared, next: rung }): readonly Next[] =>
-    cleared || !rung ? [] : [{ cause: own, stop, rung }],
+  const { next, covers } = sharedRungs(
+    catalogue,
+    state,
+    ladders,
+    ladders.flatMap(({ cause: own, stop, cleared, next: rung }): readonly Next[] =>
+      cleared || !rung ? [] : [{ cause: own, stop, rung }],
+    ),
   );
   const planning: Planning = { machine, catalogue, state, bench, route };
   const { turns, handsOnMinutes, waitingMinutes, exact } = scheduled(planning, next, leftOff);
@@ -127,7 +133,12 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
       const id = stepId(key, used);
       used.push(id);
       const step = stepOf(id, writing);
-      ahead.push({ ...step, waitMinutes: Math.max(step.waitMinutes, waitMinutes) });
+      const also = step.kind === 'rung' ? covers.get(`${step.station}/${step.mode}`) : undefined;
+      ahead.push({
+        ...step,
+        waitMinutes: Math.max(step.waitMinutes, waitMinutes),
+        ...(also ? { covers: also } : {}),
+      });
     }
   }
   const left = phased(ahead);
@@ -166,6 +177,7 @@ function scheduled(planning: Planning, next: readonly Next[], leftOff: Readonly<
     return schedule(refitted(machine, state), { temperatureC, targetC, power, coldSure }, tasks, {
       loosens: loose,
       unheats,
+      wet: (bench.wet?.size ?? 0) > 0,
     });
   } catch (error) {
     if (!(error instanceof RangeError) || next.length < 2) throw error;

@@ -15,6 +15,7 @@ export type StepKind =
   | 'raise'
   | 'lower'
   | 'service'
+  | 'dry'
   | 'spares'
   | 'keep'
   | 'open'
@@ -69,6 +70,8 @@ export interface PlanStep {
   readonly opens?: string;
   readonly closes?: string;
   readonly replaces?: string;
+  /** Further causes that the same rung is tried for. */
+  readonly covers?: readonly { readonly station: string; readonly mode: string }[];
   /** What is fitted. */
   readonly offer?: Offer;
   /** What may take the plastic, to be tried on a piece first. */

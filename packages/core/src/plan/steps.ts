@@ -262,6 +262,19 @@ export function stepOf(id: string, writing: Writing): PlanStep {
           return headStep(writing, kind);
         case 'service':
           return serviceStep(writing, rest);
+        case 'dry': {
+          const parts = rest.split('+');
+          const body = standing(writing, 'dry');
+          const names = parts.map((id) => partWith(writing.machine, id).name).join(', ');
+          return {
+            ...body,
+            kind: 'dry',
+            title: `${body.title}: ${names}`,
+            waitMinutes: standingAction(writing.catalogue, 'dry').waitMinutes ?? 0,
+            sets: { dry: parts },
+            acts: [{ do: 'dry', parts }],
+          };
+        }
         case 'spares':
           return { ...standing(writing, 'spares'), kind: 'spares' };
         case 'keep':

@@ -165,7 +165,8 @@ function done(machine: Machine, step: PlanStep, random: () => number): readonly 
           },
         }
       : { type: 'step-done', body: { stepId: step.id } };
-  return [...stepEntries(step, choice), ...tick, end].map(event);
+  const also = (step.covers ?? []).map((other) => ({ type: end.type, body: { ...end.body, ...other } }));
+  return [...stepEntries(step, choice), ...tick, end, ...also].map(event);
 }
 
 const SKIPPED: readonly PlanStep['kind'][] = ['open', 'act', 'spares', 'keep'];
@@ -244,29 +245,22 @@ export function auditPlan(
     const plan = planFor(machine, catalogue, state, benchAt(machine, state, state.lastMs));
     scene = sceneOf(machine, state);
     steps = plan.steps.slice(plan.done).map(played);
-    const cleared = plan.steps.slice(plan.done).flatMap((step) =>
-      step.kind === 'rung'
-        ? [
-            event({
-              type: 'rung-tried',
-              body: {
-                stepId: step.id,
-                remedy: step.remedy,
-                station: step.station,
-                mode: step.mode,
-                outcome: 'cleared',
-              },
-            }),
-          ]
-        : [],
+    const rungs = plan.steps.slice(plan.done).filter(({ kind }) => kind === 'rung');
+    const tried = rungs.flatMap((step) => [
+      { step, station: step.station ?? '', mode: step.mode ?? '' },
+      ...(step.covers ?? []).map((other) => ({ step, ...other })),
+    ]);
+    const cleared = tried.map(({ step, station, mode }) =>
+      event({
+        type: 'rung-tried',
+        body: { stepId: step.id, remedy: step.remedy, station, mode, outcome: 'cleared' },
+      }),
     );
-    if (
-      !plan.exhausted &&
-      plan.ladders.every(
-        (ladder) =>
-          ladder.cleared || steps.some(({ id }) => id.startsWith(`rung:${ladder.cause.station}:${ladder.cause.mode}:`)),
-      )
-    ) {
+    const all = plan.ladders.every(
+      ({ cleared: done, cause }) =>
+        done || tried.some(({ station, mode }) => station === cause.station && mode === cause.mode),
+    );
+    if (!plan.exhausted && all) {
       const proved = reduceOrder(machine, catalogue, [...events, ...cleared]);
       steps.push(
         ...provingSteps(
