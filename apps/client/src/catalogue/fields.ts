@@ -299,7 +299,11 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       number('miss', 'Not told though it is there, share', 0, 1),
       number('falseAlarm', 'Told though it is not there, share', 0, 1),
     ];
-  if (kind === 'onsets') return [text('label', 'When it begins', 80)];
+  if (kind === 'onsets')
+    return [
+      text('label', 'When it begins', 80),
+      flag('inPrint', 'In the middle of a print: the height and the minutes are asked'),
+    ];
   if (kind === 'dimensions')
     return [text('name', 'Name', 60), words('values', 'Its values, the normal one first, worst last')];
   if (kind === 'before')

@@ -74,6 +74,7 @@ export const HAZARD_NAMES: Readonly<Record<Hazard, string>> = {
   solvent: 'Solvent',
   dry: 'A part that was wet',
   'small-parts': 'Small parts that drop out',
+  homing: 'A head that homes or moves',
 };
 
 /** What a reading can be worked out from. */

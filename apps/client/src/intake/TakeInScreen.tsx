@@ -39,7 +39,6 @@ const WARRANTY = [
   { id: 'unknown', label: 'Don’t know' },
 ] as const;
 /** Beginnings that lie within a print: it matters when. */
-const IN_PRINT = ['height', 'after-hours', 'retraction-dense'];
 const UNKNOWN = 'unknown';
 
 const toggled = (list: readonly string[], id: string): readonly string[] =>
@@ -137,7 +136,7 @@ export function TakeInScreen() {
             chosen={[draft.onset ?? UNKNOWN]}
             onToggle={(id) => dispatch(draftChanged({ onset: id === UNKNOWN ? undefined : id }))}
           />
-          {draft.onset && IN_PRINT.includes(draft.onset) ? (
+          {onsets.some(({ id, inPrint }) => inPrint && id === draft.onset) ? (
             <>
               <NumberField
                 label="After how many minutes of printing?"

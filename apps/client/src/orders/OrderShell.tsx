@@ -69,7 +69,7 @@ export function OrderShell({
       {wide ? <BenchList current={id} /> : null}
       <View style={styles.grow}>
         <PageHead
-          title={`${machine.name} · ${[material.id === 'unknown' ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ') || state.intake?.number || ''}`}
+          title={`${machine.name} · ${[material.assumed ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ') || state.intake?.number || ''}`}
           back="/"
         />
         {state.closed ? null : (

@@ -170,7 +170,7 @@ const proofs: Keys<Proof> = {
 };
 const standing: Keys<StandingAction> = { ...action, purpose: true };
 const symptoms: Keys<Symptom> = { id: true, label: true, when: true, miss: true, falseAlarm: true };
-const onsets: Keys<Onset> = { id: true, label: true };
+const onsets: Keys<Onset> = { id: true, label: true, inPrint: true };
 const dimensions: Keys<Dimension> = { id: true, name: true, values: true };
 const before: Keys<Before> = { id: true, label: true, finding: true, tried: true };
 

@@ -138,6 +138,8 @@ export interface Symptom {
 export interface Onset {
   readonly id: string;
   readonly label: string;
+  /** In the middle of a print: the height and the minutes are asked. */
+  readonly inPrint?: boolean;
 }
 
 /** Something that was done before the machine came in: what it says about the past, and a finding it amounts to. */
@@ -355,7 +357,18 @@ export interface Caution {
   readonly marks?: readonly Hazard[];
 }
 
-export const HAZARDS = ['heat', 'ptfe', 'spring', 'plugs', 'cable', 'push', 'solvent', 'dry', 'small-parts'] as const;
+export const HAZARDS = [
+  'heat',
+  'ptfe',
+  'spring',
+  'plugs',
+  'cable',
+  'push',
+  'solvent',
+  'dry',
+  'small-parts',
+  'homing',
+] as const;
 export type Hazard = (typeof HAZARDS)[number];
 
 export interface Proof {

@@ -85,7 +85,7 @@ const powerStep = ({ catalogue }: Writing, to: 'on' | 'off'): Body => ({
   need: anyNeed,
   sets: { power: to },
   acts: [{ do: 'power', to }],
-  cautions: to === 'off' ? cautionsOf(catalogue, [], [], ['plugs']) : cautionsOf(catalogue, ['axis'], [], []),
+  cautions: to === 'off' ? cautionsOf(catalogue, [], [], ['plugs']) : cautionsOf(catalogue, [], [], ['homing']),
 });
 
 const hazardsOf = (part: {
@@ -200,7 +200,7 @@ function headStep(writing: Writing, kind: 'raise' | 'lower'): Body {
     ...body,
     kind,
     phase: kind === 'raise' ? 'Make ready' : 'Close',
-    cautions: cautionsOf(writing.catalogue, kind === 'lower' ? ['axis'] : [], [], kind === 'raise' ? ['push'] : []),
+    cautions: cautionsOf(writing.catalogue, [], [], [kind === 'raise' ? 'push' : 'homing']),
     sets: { supported: kind === 'raise' },
     acts: [{ do: kind }],
   };
@@ -216,7 +216,7 @@ function serviceStep(writing: Writing, part: string): Body {
     title: `${body.title}: ${found.name}`,
     how: body.how.replaceAll('{service}', found.service ?? ''),
     part,
-    cautions: cautionsOf(writing.catalogue, ['metal-tray'], [], ['heat', 'cable']),
+    cautions: cautionsOf(writing.catalogue, body.cautions, [], ['heat', 'cable']),
     sets: { service: [part] },
     acts: [{ do: 'service', part }],
   };

@@ -46,7 +46,7 @@ export function rungsFor(
     .filter((remedy) => remedy.boreBelowMm === undefined || bore === undefined || bore < remedy.boreBelowMm)
     .filter((remedy) => !remedy.needsSolvent || (material.solvents ?? []).length > 0)
     .filter(
-      (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.id === 'unknown',
+      (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.assumed === true,
     )
     .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
 }
