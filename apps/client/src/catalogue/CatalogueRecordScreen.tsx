@@ -27,7 +27,8 @@ import { Tap } from '../ui/Tap';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
-import { fieldsOf, freshRecord } from './fields';
+import { fieldsOf } from './fields';
+import { freshRecord, titleOf } from './fresh';
 import { RecordForm } from '../ui/form/RecordForm';
 import { catalogueFields } from './EffectFields';
 
@@ -70,7 +71,10 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
   const record: Loose = draft ?? (isNew ? freshRecord(kind, 'new') : { ...(stored as unknown as Loose) });
   const delivered = (deliveredCatalogue[kind] as readonly CatalogueRecord[]).find((item) => item.id === id);
   const change = changes.find((item) => item.kind === kind && item.id === id);
-  const wanted = { ...record, ...(isNew ? { id: idFrom(record['name']) } : {}) } as unknown as CatalogueRecord;
+  const wanted = {
+    ...record,
+    ...(isNew ? { id: idFrom(titleOf(record as unknown as CatalogueRecord)) } : {}),
+  } as unknown as CatalogueRecord;
   const next = changeBetween(kind, delivered, wanted);
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     try {
@@ -83,7 +87,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
   const store = (): Promise<void> => run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap()));
   return (
     <Page
-      title={isNew ? 'New record' : String(record['name'])}
+      title={isNew ? 'New record' : titleOf(wanted)}
       back="/catalogue"
       foot={
         <View style={styles.foot}>

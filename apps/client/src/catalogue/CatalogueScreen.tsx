@@ -20,6 +20,7 @@ import { Page, useWide } from '../ui/Page';
 import { pickFile } from '../ui/pickFile';
 import { saveFile } from '../ui/saveFile';
 import { Tap } from '../ui/Tap';
+import { titleOf } from './fresh';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -53,16 +54,6 @@ const ADD: Readonly<Partial<Record<ChangeKind, string>>> = {
   dimensions: 'Add a dimension',
   before: 'Add something done before',
 };
-
-/** What a record is called. */
-export const titleOf = (record: CatalogueRecord): string =>
-  'name' in record && record.name !== undefined
-    ? record.name
-    : 'label' in record
-      ? record.label
-      : 'line' in record
-        ? record.line
-        : record.id;
 
 /** One line on a record, in the trade's words. */
 function lineOf(kind: ChangeKind, record: CatalogueRecord): string {

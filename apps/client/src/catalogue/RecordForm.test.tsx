@@ -1,7 +1,8 @@
 import { deliveredCatalogue, type CheckResult, type FailureMode } from '@zealous/core';
 import { fireEvent, render, screen, within } from '@testing-library/react-native';
 import { useState } from 'react';
-import { fieldsOf, freshRecord } from './fields';
+import { fieldsOf } from './fields';
+import { freshRecord } from './fresh';
 import { RecordForm } from '../ui/form/RecordForm';
 import { catalogueFields } from './EffectFields';
 

@@ -300,10 +300,7 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       number('falseAlarm', 'Told though it is not there, share', 0, 1),
     ];
   if (kind === 'onsets')
-    return [
-      text('label', 'When it begins', 80),
-      flag('inPrint', 'In the middle of a print: the height and the minutes are asked'),
-    ];
+    return [text('label', 'When it begins', 80), flag('inPrint', 'In a print: its height and minutes are asked')];
   if (kind === 'dimensions')
     return [text('name', 'Name', 60), words('values', 'Its values, the normal one first, worst last')];
   if (kind === 'before')
@@ -333,5 +330,3 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
     ];
   return remedyFields(catalogue, PARAMS);
 }
-
-export { freshRecord } from './fresh';

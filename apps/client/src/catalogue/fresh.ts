@@ -1,5 +1,15 @@
-import type { ChangeKind } from '@zealous/core';
+import type { CatalogueRecord, ChangeKind } from '@zealous/core';
 import type { Loose } from '../ui/form/fields';
+
+/** What a record is called. */
+export const titleOf = (record: CatalogueRecord): string =>
+  'name' in record && record.name !== undefined
+    ? record.name
+    : 'label' in record
+      ? record.label
+      : 'line' in record
+        ? record.line
+        : record.id;
 
 /** A new record to begin from; valid but for what only the person knows. */
 export function freshRecord(kind: ChangeKind, id: string): Loose {

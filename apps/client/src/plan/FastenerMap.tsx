@@ -39,9 +39,15 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
   const groups = placed(fastenerMap(step.fasteners), photo?.photo);
   const closing = step.closes !== undefined;
   const pins = groups.flatMap((group) => group.pins.map((pin) => ({ pin, group })));
+  // What is only loosened, or need not come out, is not counted.
+  const counted = pins.filter(({ group: { fastener } }) => !fastener.loosenOnly && !fastener.stays).length;
   const isOut = (index: number): boolean => record[index]?.now === 'out';
   const mat = onTheMat(groups, record);
-  const done = closing ? pins.filter(({ pin }) => record[pin.index]?.now === 'in').length : mat.length;
+  const done = closing
+    ? pins.filter(
+        ({ pin, group: { fastener } }) => !fastener.loosenOnly && !fastener.stays && record[pin.index]?.now === 'in',
+      ).length
+    : mat.length;
   const rest = pins.filter(({ pin }) => (closing ? isOut(pin.index) : !isOut(pin.index))).map(({ pin }) => pin.index);
   return (
     <View style={styles.column}>
@@ -129,7 +135,7 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
       ))}
       <View style={styles.row}>
         <Text kind="small" bold tone={closing && mat.length > 0 ? 'fault' : 'soft'} style={styles.grow}>
-          {closing ? `${done} of ${pins.length} back, ${mat.length} on the mat` : `${done} of ${pins.length} out`}
+          {closing ? `${done} of ${counted} back, ${mat.length} on the mat` : `${done} of ${counted} out`}
         </Text>
         {rest.length > 0 ? (
           <Tap

@@ -91,5 +91,5 @@ export type FastenerRecord = Readonly<Record<number, { readonly now: 'out' | 'in
 /** Pins that came out and are neither back nor left out for a reason: they are still on the mat. */
 export const onTheMat = (groups: readonly PinGroup[], record: FastenerRecord = {}): readonly Pin[] =>
   groups.flatMap(({ pins, fastener }) =>
-    fastener.loosenOnly ? [] : pins.filter((pin) => record[pin.index]?.now === 'out'),
+    fastener.loosenOnly || fastener.stays ? [] : pins.filter((pin) => record[pin.index]?.now === 'out'),
   );

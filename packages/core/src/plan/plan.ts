@@ -195,7 +195,7 @@ export function workDone(state: OrderState, cleared: boolean): boolean {
 export function mayOverride(step: PlanStep, bench: Bench, machine: Machine): boolean {
   const powered =
     step.need.heat === 'hot' || step.need.power === 'on' || step.sets?.power === 'on' || (step.sets?.targetC ?? 0) > 0;
-  if (step.kind === 'rung' || !powered) return step.kind !== 'rung';
+  if (!powered) return true;
   return (
     looseConnectors(machine, bench).length === 0 &&
     heaterOff(machine, bench).length === 0 &&
