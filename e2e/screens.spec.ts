@@ -34,6 +34,8 @@ for (const [size, width, height] of [
 ] as const)
   for (const scheme of ['light', 'dark'] as const)
     test(`no screen has serious accessibility faults or runs off the side: ${size}, ${scheme}`, async ({ browser }) => {
+      // Thirteen screens, each looked at by axe: on a machine that does something else too it takes its time.
+      test.setTimeout(360_000);
       const context = await browser.newContext({
         viewport: { width, height },
         colorScheme: scheme,
