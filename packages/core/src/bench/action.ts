@@ -5,11 +5,14 @@ import { partsToRemove } from './closure';
 import { benchMinutes, priceOf, serviceFor, type Need, type Price } from './price';
 import { inTheWayOf, type Bench } from './state';
 
-/** Whether a condition holds; a parameter that is not stated keeps the condition open, so it holds. */
+/** Whether a condition holds at a station, or at some station of its kind; a parameter that is not stated keeps it open, so it holds. */
 export function holds(when: When, route: Route, station: Station): boolean {
-  const of = when.kind === undefined ? station : route.stops.find((stop) => stop.station.kind === when.kind)?.station;
-  if (!of) return false;
-  const value = of.params?.[when.param as keyof typeof of.params] as string | number | boolean | undefined;
+  if (when.kind === undefined) return holdsAt(when, station);
+  return route.stops.some(({ station: one }) => one.kind === when.kind && holdsAt(when, one));
+}
+
+function holdsAt(when: When, { params }: Station): boolean {
+  const value = params?.[when.param as keyof typeof params] as string | number | boolean | undefined;
   if (value === undefined) return true;
   if (when.is && !when.is.includes(value as string | boolean)) return false;
   if (when.atLeast !== undefined && !(Number(value) >= when.atLeast)) return false;
