@@ -27,8 +27,11 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
   const entered = text !== '' && Number.isFinite(value);
   const fits = entered && value >= min && value <= max;
   const press = (key: string): void => {
-    if (key === '⌫') setText(text.slice(0, -1));
-    else if (!(key === '.' && text.includes('.')) && text.length < 7) setText(text + key);
+    // From the latest text, not the drawn one: two quick taps must not lose a digit on a slow machine.
+    setText((was) => {
+      if (key === '⌫') return was.slice(0, -1);
+      return (key === '.' && was.includes('.')) || was.length >= 7 ? was : was + key;
+    });
   };
   return (
     <View style={styles.pad}>
