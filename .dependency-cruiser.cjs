@@ -29,6 +29,34 @@ module.exports = {
       to: { path: '^packages/core/src/formats' },
     },
     {
+      name: 'order-knows-no-tracing',
+      comment: 'What happened is told without any judgement of it, and without its report.',
+      severity: 'error',
+      from: { path: '^packages/core/src/order', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^packages/core/src/(observation|inference|decision|learn|explain|record|practice|referee|formats|cli)',
+      },
+    },
+    {
+      name: 'observation-knows-no-belief',
+      comment: 'What can be seen of a fault hangs on no belief.',
+      severity: 'error',
+      from: { path: '^packages/core/src/observation', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/(inference|decision|plan|learn|explain|practice|referee|formats|cli)' },
+    },
+    {
+      name: 'inference-decides-nothing',
+      severity: 'error',
+      from: { path: '^packages/core/src/inference', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/(decision|plan|learn|explain|practice|referee|formats|cli|order)' },
+    },
+    {
+      name: 'decision-writes-no-sentences',
+      severity: 'error',
+      from: { path: '^packages/core/src/decision', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/core/src/(explain|learn|practice|referee|formats|cli)' },
+    },
+    {
       name: 'contracts-know-core-only',
       severity: 'error',
       from: { path: '^packages/contracts/src' },
@@ -49,9 +77,10 @@ module.exports = {
     },
     {
       name: 'features-of-the-server',
-      comment: 'A feature is used through its index.',
+      comment:
+        'A feature is used through its index; a thread takes the computation alone, without routes and database.',
       severity: 'error',
-      from: { path: '^apps/server/src/([^/]+)/' },
+      from: { path: '^apps/server/src/([^/]+)/', pathNot: '^apps/server/src/work/tasks' },
       to: { path: '^apps/server/src/(orders|machines|shop)/', pathNot: ['^apps/server/src/$1/', '/index\\.ts$'] },
     },
     {

@@ -9,12 +9,13 @@ const swc = [
     module: { type: 'commonjs' },
   },
 ];
-const node = (name, roots) => ({
+const SLOW = '**/*.slow.test.ts';
+const node = (name, roots, testMatch = ['**/*.test.ts', `!${SLOW}`]) => ({
   displayName: name,
   testEnvironment: 'node',
   roots,
   transform: { '\\.tsx?$': swc },
-  testMatch: ['**/*.test.ts'],
+  testMatch,
 });
 
 module.exports = {
@@ -22,15 +23,29 @@ module.exports = {
   testTimeout: 60_000,
   projects: [
     node('core', ['<rootDir>/packages']),
+    // Simulations: apart, so that a change of the core is tried in less than a minute; `npm test` runs them too.
+    node('slow', ['<rootDir>/packages', '<rootDir>/bench'], [SLOW]),
     node('server', ['<rootDir>/apps/server/src']),
     {
       displayName: 'client',
       preset: 'jest-expo',
       rootDir: 'apps/client',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
-      // Its ES modules end in .mjs, which the preset does not translate.
+      // The preset looks for the client's translation settings where the tests were started, which is the root.
+      transform: {
+        '\\.[jt]sx?$': [
+          'babel-jest',
+          {
+            caller: { name: 'metro', bundler: 'metro', platform: 'ios' },
+            configFile: require.resolve('./apps/client/babel.config.js'),
+          },
+        ],
+      },
+      // Their ES modules end in .mjs, which the preset does not translate.
       moduleNameMapper: {
-        '^d3-path$': '<rootDir>/../../node_modules/d3-path/dist/d3-path.js',
+        // Of what is loaded late, forms need the judging only; the rest would bring the router into every test of a form.
+        '/late$': '<rootDir>/src/ui/form/contractResolver.ts',
+        '^(d3-[a-z-]+)$': '<rootDir>/../../node_modules/$1/dist/$1.js',
         '^lucide-react-native/icons/(.*)$': '<rootDir>/../../node_modules/lucide-react-native/dist/cjs/icons/$1.js',
       },
       transformIgnorePatterns: [

@@ -10,6 +10,8 @@ export default defineConfig({
   reporter: [['list']],
   use: {
     viewport: { width: 390, height: 844 },
+    // Tests stand between page and server; where the worker is what is tested, it is let in.
+    serviceWorkers: 'block',
     trace: 'retain-on-failure',
     actionTimeout: 15_000,
     launchOptions: {

@@ -11,7 +11,7 @@ import { all, inThread } from './threads';
 
 const folder = join(__dirname, '../demo/machines');
 const named = process.argv.slice(2);
-const materials = named.length > 0 ? named : ['PLA', 'ABS'];
+const materials = named.length > 0 ? named : ['PLA', 'ABS', 'PA'];
 
 async function main(): Promise<void> {
   const began = performance.now();

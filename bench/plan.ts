@@ -14,7 +14,7 @@ import {
   type OrderEvent,
 } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
-import { causesOf } from '../packages/core/src/trace/causes';
+import { causesOf } from '../packages/core/src/observation/causes';
 
 const folder = join(__dirname, '../demo/machines');
 let made = 0;

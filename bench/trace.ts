@@ -1,28 +1,32 @@
 /**
- * `npm run bench:trace [-- ORDERS [MACHINE …]]`: simulated orders with a hidden fault on each demo machine, for the tracer, for
- * information a minute, and for the fixed habits of the trade, in three worlds. Prints a table and writes it as CSV.
+ * `npm run bench:trace [-- ORDERS [MACHINE …] [--only=POLICY,…] [--worlds=WORLD,…]]`: simulated orders with a hidden fault on each demo machine, for the tracer, for
+ * a fair technician, for information a minute, and for the fixed habits of the trade, in four worlds. Prints a table and writes it as CSV.
  */
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import Papa from 'papaparse';
 import { all, inThread } from './threads';
 import { optimaOf } from './traceOptimum';
-import { KNOWING, LEARNED, POLICIES, type Job, type World } from './traceJob';
+import { KNOWING, LEARNED, POLICIES, type Job, type run, type World } from './traceJob';
 
-interface Short {
-  readonly minutes: number;
-  readonly checks: number;
-  readonly repairs: number;
-  readonly rightFirst: boolean;
-  readonly openedForNothing: number;
-  readonly stated: readonly (readonly [number, boolean])[];
-}
+type Short = ReturnType<typeof run>[number];
 
 const ORDERS = Number(process.argv[2] ?? 200);
 const SEED = 20261124;
 const folder = join(__dirname, '../demo/machines');
-const wanted = process.argv.slice(3);
-const WORLDS: readonly World[] = ['own', 'perturbed', 'wrong findings'];
+/** `--only=tracer,fair technician` and `--worlds=own,other` leave the rest out. */
+const option = (name: string): readonly string[] | undefined =>
+  process.argv
+    .find((arg) => arg.startsWith(`--${name}=`))
+    ?.split('=')[1]
+    ?.split(',');
+const only = option('only');
+const worlds = option('worlds');
+const wanted = process.argv.slice(3).filter((arg) => !arg.startsWith('--'));
+const WORLDS: readonly World[] = ['own', 'perturbed', 'wrong findings', 'other'];
+/** What taking everything apart costs in each world, and what it is put at to see how much hangs on it. */
+const STRIP: Readonly<Record<string, number>> = { other: 180 };
+const STRIP_AT = [60, 120, 240] as const;
 const machines = readdirSync(folder)
   .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
   .sort();
@@ -44,6 +48,23 @@ function calibrationError(stated: readonly (readonly [number, boolean])[]): numb
   return bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit) / Math.max(1, stated.length), 0);
 }
 
+/** What the tracer said beside what was so: log score in bits, "something else", minutes against those it expected at the taking-in. */
+function told(tallies: readonly Short[]) {
+  const ratios = tallies.flatMap((t) => (t.promised === undefined ? [] : [t.minutes / t.promised]));
+  if (ratios.length === 0) return {};
+  const score = (k: 0 | 1): number => mean(tallies.flatMap((t) => t.surprise?.[k] ?? []));
+  const unlisted = tallies.flatMap((t) => (t.elsewhere ?? []).map((p) => [p, t.unlisted === true] as const));
+  return {
+    'bits at take-in': Number(score(0).toFixed(3)),
+    'bits after six': Number(score(1).toFixed(3)),
+    'ECE something else': Number(calibrationError(unlisted).toFixed(3)),
+    'minutes against expected': Number(
+      (mean(tallies.map((t) => t.minutes)) / mean(tallies.map((t) => t.promised ?? 0))).toFixed(2),
+    ),
+    '10th, 50th, 90th': [0.1, 0.5, 0.9].map((q) => quantile(ratios, q).toFixed(2)).join(' '),
+  };
+}
+
 function row(machine: string, world: string, policy: string, tallies: readonly Short[]) {
   const minutes = tallies.map((tally) => tally.minutes);
   const m = mean(minutes);
@@ -59,21 +80,31 @@ function row(machine: string, world: string, policy: string, tallies: readonly S
     checks: Number(mean(tallies.map((tally) => tally.checks)).toFixed(1)),
     repairs: Number(mean(tallies.map((tally) => tally.repairs)).toFixed(2)),
     'opened for nothing': Number(mean(tallies.map((tally) => tally.openedForNothing)).toFixed(2)),
+    'taken apart %': Math.round(100 * mean(tallies.map(({ stripped }) => (stripped ? 1 : 0)))),
+    ...Object.fromEntries(
+      STRIP_AT.map((at) => [
+        `mean, apart at ${at}`,
+        Number(mean(tallies.map((t) => t.minutes + (t.stripped ? at - (STRIP[world] ?? 120) : 0))).toFixed(1)),
+      ]),
+    ),
+    ...told(tallies),
     ...(stated.length ? { ECE: Number(calibrationError(stated).toFixed(3)) } : { ECE: '' }),
   };
 }
 
 async function main(): Promise<void> {
   const jobs = machines.flatMap((name) =>
-    WORLDS.flatMap((world) =>
-      [...Object.keys(POLICIES), ...(world === 'perturbed' ? [KNOWING, LEARNED] : [])].map((policy): Job => ({
-        file: join(folder, name),
-        world,
-        policy,
-        from: 0,
-        to: ORDERS,
-        seed: SEED,
-      })),
+    WORLDS.filter((world) => worlds?.includes(world) ?? true).flatMap((world) =>
+      [...Object.keys(POLICIES), ...(world === 'perturbed' ? [KNOWING, LEARNED] : [])]
+        .filter((policy) => only?.includes(policy) ?? true)
+        .map((policy): Job => ({
+          file: join(folder, name),
+          world,
+          policy,
+          from: 0,
+          to: ORDERS,
+          seed: SEED,
+        })),
     ),
   );
   const done = await all(jobs, async (job) => ({
@@ -99,6 +130,7 @@ async function main(): Promise<void> {
   const out = join(__dirname, '../.build/bench-trace.csv');
   mkdirSync(join(out, '..'), { recursive: true });
   writeFileSync(out, Papa.unparse([...results]));
+  if (only) return;
   console.log(
     'Against the exact optimum, by dynamic programming on reduced machines (minutes, worked out and not drawn):',
   );

@@ -4,6 +4,7 @@ import {
   deliveredCatalogue,
   outcomesOfRung,
   routeOf,
+  type Check,
   type CheckAtPlace,
   type Machine,
   type RungResult,
@@ -24,6 +25,15 @@ export const button = (page: Page, name: string | RegExp) =>
 export async function enterNumber(page: Page, value: number): Promise<void> {
   for (const sign of String(value)) await button(page, sign === '.' ? 'point' : sign).click();
   await button(page, /^Enter \d/).click();
+}
+
+/** Says what a look showed that may show several things: ticks them, and that this is all; or that nothing of it was there. */
+export async function tickItems(page: Page, check: Check, ids: readonly string[]): Promise<void> {
+  const normal = check.results.at(-1);
+  const seen = check.results.filter(({ id }) => ids.includes(id) && id !== normal?.id);
+  if (seen.length === 0) return button(page, normal?.label ?? '').click();
+  for (const { label } of seen) await page.getByRole('checkbox', { name: label, exact: true }).click();
+  await button(page, 'That is all I see').click();
 }
 
 /** Answers the check that the screen asks for as this fault would; returns what was asked. */
@@ -48,7 +58,8 @@ export async function answerCheck(page: Page, fault: Pretended): Promise<CheckAt
       !check.swap && place.reach.has(stop.index)
         ? check.results.find((result) => result.when?.['visible']?.includes('stub'))
         : undefined;
-    await button(page, (seen ?? check.results.at(-1))?.label ?? '').click();
+    if (check.items) await tickItems(page, check, seen ? [seen.id] : []);
+    else await button(page, (seen ?? check.results.at(-1))?.label ?? '').click();
   }
   return place;
 }

@@ -1,9 +1,10 @@
 import { expect, type Page } from '@playwright/test';
 import { checksFor, deliveredCatalogue, materialOf, routeOf, type CheckAtPlace, type Machine } from '@zealous/core';
-import { causesOf, type Cause } from '../packages/core/src/trace/causes';
-import { answersUnder, outcomesOf, overall, type Outcome } from '../packages/core/src/trace/likelihood';
-import { lookOf } from '../packages/core/src/trace/looks';
-import { button, enterNumber, noteReading, traceToRepair } from './bench';
+import { causesOf, type Cause } from '../packages/core/src/observation/causes';
+import { answersUnder, outcomesOf, overall, type Outcome } from '../packages/core/src/observation/likelihood';
+import { itemLook, lookOf } from '../packages/core/src/observation/looks';
+import { allWays, resultShares } from '../packages/core/src/observation/ways';
+import { button, enterNumber, noteReading, tickItems, traceToRepair } from './bench';
 
 /** A fault that the robot technician pretends, by station and failure mode; two may be there at once. */
 export interface Fault {
@@ -57,9 +58,22 @@ export async function answerAs(page: Page, fault: Fault): Promise<string> {
     await enterNumber(page, Math.max(min, Math.min(max, Math.round(middle))));
     return place.key;
   }
+  if (check.items) {
+    const there = causesIn(fault).filter((cause) => place.reach.has(cause.stop.index));
+    const shown = check.results.filter((item) =>
+      there.some(({ mode }) => (resultShares(allWays(mode), itemLook(item))[0] ?? 0) > 0.4),
+    );
+    await tickItems(
+      page,
+      check,
+      shown.map(({ id }) => id),
+    );
+    return place.key;
+  }
   const result = check.results.find(({ id }) => id === outcome.result);
   await button(page, check.asks ? outcome.label : (result?.label ?? '')).click();
   if (result?.depth) await enterNumber(page, Math.round(middle));
+  else if (result?.measured) await button(page, 'Not measured').click();
   return place.key;
 }
 
@@ -111,12 +125,14 @@ export async function proveAll(page: Page, fault: Fault): Promise<void> {
     if (await left.isVisible()) {
       await left.fill('20.2');
       await button(page, 'Feed is right, or set right').click();
+      await expect(left).toBeHidden();
     } else if (await bed.isVisible()) await bed.click();
     else if (await ran.isVisible()) {
       await ran.fill('300');
       const height = page.getByLabel('It reached a height of, mm');
       if (await height.isVisible()) await height.fill('900');
       await button(page, 'It ran past that, sound').click();
+      await expect(ran).toBeHidden();
     } else await yes.click();
   }
   throw new Error('The proofs did not end.');

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { testServer, type TestServer } from './server';
 
 const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
@@ -8,9 +8,26 @@ const shots = process.env['ZT_SHOTS'];
 
 let server: TestServer;
 test.beforeAll(async () => {
-  server = await testServer('screens', 4733);
+  server = await testServer('screens');
 });
 test.afterAll(() => server.stop());
+
+/** Least width and height of what is tapped, px; the names beside the strand lie close together and open in full by a tap. */
+const TARGET = 48;
+const small = (page: Page): Promise<readonly string[]> =>
+  page.evaluate((target) => {
+    const tapped = '[role=button],[role=link],[role=radio],[role=checkbox],a,button,input,textarea';
+    return [...document.querySelectorAll(tapped)]
+      .filter((element) => {
+        const { width, height } = element.getBoundingClientRect();
+        return (
+          width > 0 &&
+          (width < target - 0.5 || height < target - 0.5) &&
+          !element.closest('[data-testid="strand-names"]')
+        );
+      })
+      .map((element) => `${element.getAttribute('aria-label') ?? element.textContent ?? ''}`);
+  }, TARGET);
 
 const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['bench', '/', /Closed lately/],
@@ -19,12 +36,20 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['plan', `/order/${CLOSED}/plan`, /Fetch|steps/],
   ['prove', `/order/${CLOSED}/prove`, /Smallest first/],
   ['record', `/order/${CLOSED}/record`, /Findings/],
+  ['close', `/order/${OPEN}/record`, /Close the order/],
+  ['intake', `/order/${OPEN}/intake`, /Put the taking-in right/],
   ['machines', '/machines', /Dunlin/],
   ['machine', '/machines/dunlin', /Visits/],
   ['catalogue', '/catalogue', /As delivered/],
   ['catalogue-record', '/catalogue/modes/gears-worn', /How it shows/],
   ['tools', '/tools', /Tube planner/],
   ['tube', '/tools/tube', /Cut \d+ mm/],
+  ['lives', '/tools/lives', /starting figure/],
+  ['print', '/tools/print', /Choose the print file/],
+  ['forces', '/tools/forces?machine=dunlin', /The weakest link is/],
+  ['meter', '/tools/meter', /Should read 14\.4 Ω/],
+  ['heat', '/tools/heat?machine=dunlin', /The strand in the cold zone/],
+  ['nowhere', '/nowhere', /nothing at this address/],
   ['settings', '/settings', /Who is at this phone/],
 ];
 
@@ -32,27 +57,26 @@ for (const [size, width, height] of [
   ['phone', 390, 844],
   ['wide', 1280, 800],
 ] as const)
-  for (const scheme of ['light', 'dark'] as const)
-    test(`no screen has serious accessibility faults or runs off the side: ${size}, ${scheme}`, async ({ browser }) => {
-      // Thirteen screens, each looked at by axe: on a machine that does something else too it takes its time.
-      test.setTimeout(360_000);
-      const context = await browser.newContext({
-        viewport: { width, height },
-        colorScheme: scheme,
-        reducedMotion: 'reduce',
-      });
+  for (const [name, path, text] of SCREENS)
+    test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side: ${size}`, async ({
+      browser,
+    }) => {
+      const context = await browser.newContext({ viewport: { width, height }, reducedMotion: 'reduce' });
       const page = await context.newPage();
-      for (const [name, path, text] of SCREENS) {
-        await page.goto(server.url + path);
-        await expect(page.getByText(text).first()).toBeVisible();
-        const { violations } = await new AxeBuilder({ page })
-          .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-          .analyze();
-        const grave = violations.filter((item) => item.impact === 'serious' || item.impact === 'critical');
-        expect(grave.map((item) => `${name}: ${item.id}: ${item.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
-        expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
-        if (shots) await page.screenshot({ path: `${shots}/${name}-${size}-${scheme}.png` });
+      await page.goto(server.url + path);
+      await expect(page.getByText(text).first()).toBeVisible();
+      for (const colorScheme of ['light', 'dark'] as const) {
+        await page.emulateMedia({ colorScheme });
+        // Judged when the theme stands: a page read while it is drawn anew shows ink of the one on paper of the other.
+        await expect(page.locator('html')).toHaveCSS('color-scheme', colorScheme);
+        const { violations } = await new AxeBuilder({ page }).analyze();
+        expect(violations.map((item) => `${colorScheme}: ${item.id}: ${item.nodes[0]?.html.slice(0, 160)}`)).toEqual(
+          [],
+        );
+        if (shots) await page.screenshot({ path: `${shots}/${name}-${size}-${colorScheme}.png` });
       }
+      if (size === 'phone') expect(await small(page)).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
       await context.close();
     });
 

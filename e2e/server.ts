@@ -1,10 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
+import { createServer, type AddressInfo } from 'node:net';
 import { Client } from 'pg';
 
 /** A real server of the application on a database of its own, that a test may kill and start again. */
 export interface TestServer {
   readonly url: string;
+  /** Address of its database, for what a test does behind its back. */
+  readonly database: string;
+  readonly pid: () => number;
   readonly start: () => Promise<void>;
   /** SIGKILL: no chance to finish anything. */
   readonly kill: () => Promise<void>;
@@ -25,38 +30,69 @@ async function freshDatabase(name: string): Promise<string> {
   return url.toString();
 }
 
-export async function testServer(name: string, port: number): Promise<TestServer> {
+/** A port that the system gives, free at this moment. */
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const { port } = probe.address() as AddressInfo;
+  probe.close();
+  await once(probe, 'close');
+  return port;
+}
+
+export async function testServer(name: string): Promise<TestServer> {
   const database = await freshDatabase(`e2e_${name}`);
+  const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
   let child: ChildProcess | undefined;
-  const start = async (): Promise<void> => {
-    child = spawn(process.execPath, ['-r', '@swc-node/register', 'apps/server/src/main.ts'], {
-      env: {
-        ...process.env,
-        ZT_DATABASE_URL: database,
-        ZT_DEMO: 'demo',
-        ZT_WEB: 'apps/client/dist',
-        ZT_PORT: String(port),
-        ZT_LOG: 'error',
-      },
-      stdio: ['ignore', 'inherit', 'inherit'],
-    });
-    for (let i = 0; i < 150; i++) {
-      const up = await fetch(`${url}/api/health`).then(
-        (answer) => answer.ok,
-        () => false,
-      );
-      if (up) return;
-      await new Promise((resolve) => setTimeout(resolve, 200));
-    }
-    throw new Error('The server did not start.');
-  };
   const end = async (signal: 'SIGKILL' | 'SIGTERM'): Promise<void> => {
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = once(child, 'exit');
     child.kill(signal);
     await gone;
   };
-  await start();
-  return { url, start, kill: () => end('SIGKILL'), stop: () => end('SIGTERM') };
+  const start = async (): Promise<void> => {
+    const instance = randomUUID();
+    const started = spawn(
+      process.execPath,
+      ['--max-semi-space-size=8', '-r', '@swc-node/register', 'apps/server/src/main.ts'],
+      {
+        env: {
+          ...process.env,
+          MALLOC_ARENA_MAX: '2',
+          MALLOC_MMAP_THRESHOLD_: '65536',
+          MALLOC_TRIM_THRESHOLD_: '131072',
+          ZT_DATABASE_URL: database,
+          ZT_DEMO: 'demo',
+          ZT_WEB: 'apps/client/dist',
+          ZT_PORT: String(port),
+          ZT_LOG: process.env['ZT_LOG'] ?? 'error',
+          ZT_INSTANCE: instance,
+        },
+        stdio: ['ignore', 'inherit', 'inherit'],
+      },
+    );
+    child = started;
+    // Until it answers, and is the one that was started here.
+    while (started.exitCode === null) {
+      const health = await fetch(`${url}/api/health`).then(
+        (answer) => answer.json() as Promise<{ readonly instance?: string }>,
+        () => undefined,
+      );
+      if (health?.instance === instance) return;
+      if (health) {
+        await end('SIGKILL');
+        throw new Error(`Another server answers at ${url}.`);
+      }
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    }
+    throw new Error('The server did not start.');
+  };
+  try {
+    await start();
+  } catch (error) {
+    await end('SIGKILL');
+    throw error;
+  }
+  return { url, database, pid: () => child?.pid ?? 0, start, kill: () => end('SIGKILL'), stop: () => end('SIGTERM') };
 }

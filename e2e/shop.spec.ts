@@ -8,7 +8,7 @@ const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
 
 let server: TestServer;
 test.beforeAll(async () => {
-  server = await testServer('shop', 4734);
+  server = await testServer('shop');
 });
 test.afterAll(() => server.stop());
 
@@ -39,7 +39,7 @@ test('a machine is described from a template, mended, stored, taken in; a reload
 
   // With the mouse it is dragged back.
   const grip = page.getByRole('button', { name: 'Move Feeder gate' }).first();
-  await grip.scrollIntoViewIfNeeded();
+  await grip.evaluate((element) => element.scrollIntoView({ block: 'center' }));
   const from = await grip.boundingBox();
   const to = await page.getByRole('button', { name: 'Move Spool in the dry box' }).first().boundingBox();
   if (!from || !to) throw new Error('no handles');
@@ -95,7 +95,7 @@ test('a machine file comes in; a broken one is refused with the path of the erro
 test('the catalogue is searched, changed with a preview, taken back; what cannot be is refused', async ({ page }) => {
   await page.goto(`${server.url}/catalogue`);
   await page.getByLabel('Search').fill('gear teeth');
-  await page.getByRole('button', { name: /^Gear teeth worn/ }).click();
+  await page.getByRole('link', { name: /^Gear teeth worn/ }).click();
   await page.getByLabel(/^Weight/).fill('10');
   await page.getByRole('radio', { name: 'Limpet' }).click();
   await button(page, 'Work it out for Limpet').click();
@@ -103,7 +103,7 @@ test('the catalogue is searched, changed with a preview, taken back; what cannot
   await button(page, 'Store as this shop’s own').click();
   await page.getByLabel('Search').fill('gear teeth');
   await expect(page.getByText('changed here')).toBeVisible();
-  await page.getByRole('button', { name: /^Gear teeth worn/ }).click();
+  await page.getByRole('link', { name: /^Gear teeth worn/ }).click();
   await expect(page.getByLabel(/^Weight/)).toHaveValue('10');
   await button(page, 'Back to what is delivered').click();
   await expect(page.getByText('As delivered.', { exact: false })).toBeVisible();
@@ -153,7 +153,7 @@ test('why this, why not that: each result’s effect, a rival part by part, and 
   await expect(page.getByRole('table', { name: 'Minutes part by part' })).toBeVisible();
   await button(page, 'Close').click();
   await button(page, /^Other\. /).click();
-  await page.getByRole('button', { name: /^Order kept to/ }).click();
+  await page.getByRole('button', { name: /^Order of looking/ }).click();
   await page.getByRole('radio', { name: 'Nozzle first' }).click();
   await expect(page.getByText(/about \d+ min more than the tracer’s choice|under 1 min more/).first()).toBeVisible();
 });

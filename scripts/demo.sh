@@ -23,8 +23,32 @@ start_database demo "${ZT_DB_PORT:-54720}"
 trap stop_database EXIT
 trap 'exit 130' INT TERM
 build_web
+PORT_DB=${ZT_DB_PORT:-54720}
+program_user "$PORT_DB"
+room_for "$(dirname "$DB_DIR")"
 say 'migrating, loading demo data where there is none, and serving; Ctrl-C stops server and database'
-ZT_DATABASE_URL=$DB_URL ZT_DEMO=demo ZT_WEB=apps/client/dist node -r @swc-node/register apps/server/src/main.ts &
-SERVER=$!
-trap 'kill -TERM $SERVER 2>/dev/null; wait $SERVER 2>/dev/null; exit 130' INT TERM
-wait $SERVER
+SERVER=''
+STOP=0
+trap 'STOP=1; kill -TERM $SERVER 2>/dev/null; wait $SERVER 2>/dev/null; exit 130' INT TERM
+# A server that ends by itself is started again, a little later each time; 78 says that it would not help.
+PAUSE=1
+while :; do
+  BEGAN=$SECONDS
+  # Few arenas, and large pieces given back at once: pictures that come and go would otherwise leave the memory in pieces.
+  MALLOC_ARENA_MAX=2 MALLOC_MMAP_THRESHOLD_=65536 MALLOC_TRIM_THRESHOLD_=131072 ZT_OWNER_URL=$DB_OWNER_URL ZT_DATABASE_URL=$DB_URL ZT_DEMO=demo ZT_WEB=apps/client/dist node --max-semi-space-size=8 -r @swc-node/register apps/server/src/main.ts &
+  SERVER=$!
+  CODE=0
+  wait $SERVER || CODE=$?
+  [ "$STOP" = 1 ] || [ "$CODE" = 78 ] || [ "$CODE" = 0 ] && exit "$CODE"
+  # The database may have gone with it.
+  as_pg "$(pg_bin)/pg_ctl" -D "$DB_DIR" status >/dev/null 2>&1 || {
+    room_for "$(dirname "$DB_DIR")"
+    say 'the database has ended; starting it again'
+    start_database demo "$PORT_DB"
+    program_user "$PORT_DB"
+  }
+  [ $((SECONDS - BEGAN)) -gt 60 ] && PAUSE=1
+  say "the server ended (code $CODE); starting it again in $PAUSE s"
+  sleep "$PAUSE"
+  PAUSE=$((PAUSE < 30 ? PAUSE * 2 : 30))
+done

@@ -5,7 +5,7 @@ need_node
 need_postgres
 need_chromium
 need_packages
-start_database test "${ZT_TEST_DB_PORT:-54721}" -c fsync=off -c synchronous_commit=off
+start_database test "${ZT_TEST_DB_PORT:-$(free_port)}" -c fsync=off -c synchronous_commit=off
 trap stop_database EXIT
 trap 'exit 130' INT TERM
 export ZT_TEST_DATABASE_URL=$DB_URL
@@ -22,5 +22,7 @@ run lint npm run --silent lint
 run 'import rules' npm run --silent imports
 run types npm run --silent types
 run 'unit and server tests' npx jest
+run 'backup and restore' bash scripts/testBackup.sh
+run 'kills: nothing acknowledged is lost' bash scripts/kills.sh 21
 build_web
 run 'Playwright tests' npx playwright test

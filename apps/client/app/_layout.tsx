@@ -3,22 +3,27 @@ import AtkinsonBold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/
 import Martian from '@expo-google-fonts/martian-mono/500Medium/MartianMono_500Medium.ttf';
 import { useFonts } from 'expo-font';
 import { Stack } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { Provider } from 'react-redux';
 import { runPhotoOutbox } from '../src/data/photos';
+import { runAppVersion } from '../src/data/appVersion';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
 import { useShopInStep } from '../src/data/useCatalogue';
+import '../src/ui/backCloses';
 import { ThemeProvider } from '../src/ui/theme';
 import { fonts } from '../src/ui/tokens';
 
+/** One for the page's whole life: the router may draw everything anew, and what was recorded must still be there. */
+const store = makeStore();
+
 export default function RootLayout() {
-  const [store] = useState(makeStore);
   // The page is drawn at once; the faces take the place of the device's own when they are there.
   useFonts({ [fonts.text]: AtkinsonRegular, [fonts.bold]: AtkinsonBold, [fonts.figure]: Martian });
-  useEffect(() => runOutbox(store), [store]);
+  useEffect(() => runOutbox(store), []);
   useEffect(() => runPhotoOutbox(), []);
+  useEffect(() => runAppVersion(store), []);
   return (
     <SafeAreaProvider>
       <Provider store={store}>

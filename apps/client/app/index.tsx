@@ -1,1 +1,2 @@
 export { BenchScreen as default } from '../src/bench/BenchScreen';
+export { ErrorBoundary } from '../src/ui/ScreenError';

@@ -1,4 +1,4 @@
-import type { Learned, Machine, MachineHeat, OrderEvent, Phase, ShopCatalogue } from '@zealous/core';
+import type { Catalogue, Learned, Machine, MachineHeat, OrderEvent, Phase, ShopCatalogue } from '@zealous/core';
 
 /** Answers of the server; plain shapes, no classes, so that a screen can import them for nothing. */
 
@@ -35,6 +35,8 @@ export interface OrderDocument {
   readonly id: string;
   readonly machine: Machine;
   readonly events: readonly StoredEvent[];
+  /** Of a closed order: the catalogue that it was closed with, where the present one is another. */
+  readonly catalogue?: Catalogue;
 }
 
 export interface EventStored {

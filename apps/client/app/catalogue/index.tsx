@@ -1,1 +1,2 @@
 export { CatalogueScreen as default } from '../../src/catalogue/CatalogueScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';

@@ -1,1 +1,2 @@
 export { MachinesScreen as default } from '../../src/machines/MachinesScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';

@@ -1,1 +1,2 @@
 export { LivesScreen as default } from '../../src/tools/LivesScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';

@@ -1,1 +1,2 @@
 export { TubeScreen as default } from '../../src/tools/TubeScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';

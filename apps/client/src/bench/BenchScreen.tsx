@@ -1,4 +1,7 @@
+import { PAGE_SIZE } from '@zealous/contracts/limits';
+import type { OrderSummary } from '@zealous/contracts/messages';
 import { useRouter } from 'expo-router';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useOrdersQuery } from '../data/api';
 import { useAppSelector } from '../data/store';
@@ -6,32 +9,50 @@ import { useClock } from '../data/useClock';
 import { OrderCard, useOpenOrders } from '../orders/BenchList';
 import { orderHref } from '../orders/links';
 import { Notice, Section } from '../ui/Card';
-import { Page, useWide } from '../ui/Page';
-import { Tap } from '../ui/Tap';
+import { Field } from '../ui/Field';
+import { Table, type Column } from '../ui/Table';
+import { Page } from '../ui/Page';
+import { useWide } from '../ui/useWide';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+
+const CLOSED: readonly Column<OrderSummary>[] = [
+  { id: 'machine', title: 'Machine', value: (order) => order.machineName },
+  { id: 'cause', title: 'Cause', value: (order) => order.lead?.name ?? order.outcome ?? '', share: 2 },
+  { id: 'closed', title: 'Closed', value: (order) => order.closedAt?.slice(0, 10) ?? '' },
+  { id: 'number', title: 'Number', value: (order) => order.number },
+];
+
+/** With more orders than this a way to find one is offered. */
+const FEW = 8;
 
 /** All open orders: what is next for each, what runs by itself; taking in is one tap. */
 export function BenchScreen() {
   const router = useRouter();
   const wide = useWide();
   const now = useClock(1000);
-  const open = useOpenOrders();
-  const closed = useOrdersQuery({ status: 'closed' });
+  const [page, setPage] = useState(1);
+  const [search, setSearch] = useState('');
+  const words = search.trim();
+  const open = useOpenOrders(page, words);
+  const closed = useOrdersQuery({ status: 'closed', ...(words ? { search: words } : {}) });
+  const pages = Math.max(1, Math.ceil((open.data?.total ?? 0) / PAGE_SIZE));
+  const many = (open.data?.total ?? 0) + (closed.data?.total ?? 0) > FEW;
   const unsent = useAppSelector((root) => root.orders.outbox);
   const items = open.data?.items ?? [];
-  const fresh = [...new Set(unsent.map((item) => item.orderId))].filter(
-    (id) => !items.some((order) => order.id === id),
+  const fresh = unsent.flatMap(({ orderId, event }) =>
+    event.type === 'taken-in' && !items.some((order) => order.id === orderId) ? [orderId] : [],
   );
   const takeIn = (): void => router.push('/take-in');
   return (
     <Page
       title="Bench"
-      head={wide ? <Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} /> : null}
+      head={wide ? <Button label="Take in a machine" icon="plus" kind="main" onPress={takeIn} /> : null}
       foot={
         wide ? null : (
           <View style={styles.foot}>
-            <Tap label="Take in a machine" icon="plus" kind="main" onPress={takeIn} />
+            <Button label="Take in a machine" icon="plus" kind="main" onPress={takeIn} />
           </View>
         )
       }
@@ -45,7 +66,19 @@ export function BenchScreen() {
           onAction={() => void open.refetch()}
         />
       ) : null}
-      {open.data && items.length === 0 && fresh.length === 0 ? (
+      {many || words ? (
+        <Field
+          label="Find by order number or machine"
+          value={search}
+          most={60}
+          onChange={(text) => {
+            setSearch(text);
+            setPage(1);
+          }}
+        />
+      ) : null}
+      {words && open.data && items.length === 0 ? <Text>{`No open order has “${words}”.`}</Text> : null}
+      {open.data && !words && items.length === 0 && fresh.length === 0 ? (
         <Notice
           title="The bench is empty"
           text="When a machine comes in, take it in: what is seen, when it began, what was done before. The first suspicion stands at once."
@@ -54,7 +87,7 @@ export function BenchScreen() {
         />
       ) : null}
       {fresh.map((id) => (
-        <Tap
+        <Button
           key={id}
           label="An order taken in on this phone, not sent yet"
           onPress={() => router.push(orderHref(id, 'trace'))}
@@ -67,19 +100,24 @@ export function BenchScreen() {
           </View>
         ))}
       </View>
+      {pages > 1 ? (
+        <View style={styles.pages}>
+          <Button label="Earlier" kind="quiet" disabled={page <= 1} onPress={() => setPage(page - 1)} />
+          <Text>{`Page ${page} of ${pages}, the longest waiting first`}</Text>
+          <Button label="Later" kind="quiet" disabled={page >= pages} onPress={() => setPage(page + 1)} />
+        </View>
+      ) : null}
       {(closed.data?.items.length ?? 0) > 0 ? (
-        <Section title="Closed lately">
-          {closed.data?.items.slice(0, 8).map((order) => (
-            <Tap
-              key={order.id}
-              label={`${order.machineName}: ${order.lead?.name ?? order.outcome ?? ''}`}
-              onPress={() => router.push(orderHref(order.id, 'record'))}
-            >
-              <Text kind="small" tone="soft" style={styles.centre}>
-                {`${order.closedAt?.slice(0, 10) ?? ''} · ${order.number}`}
-              </Text>
-            </Tap>
-          ))}
+        <Section title={words ? 'Closed' : 'Closed lately'}>
+          <Table
+            label="Closed orders"
+            columns={CLOSED}
+            rows={closed.data?.items ?? []}
+            keyOf={({ id }) => id}
+            hrefOf={({ id }) => orderHref(id, 'record')}
+            first={{ id: 'closed', desc: true }}
+            found
+          />
         </Section>
       ) : null}
     </Page>
@@ -91,5 +129,11 @@ const styles = StyleSheet.create({
   grid: { flexDirection: 'row', flexWrap: 'wrap' },
   cell: { width: '49%' },
   foot: { padding: space.m },
-  centre: { textAlign: 'center' },
+  pages: {
+    flexDirection: 'row',
+    alignItems: 'center',
+    justifyContent: 'space-between',
+    gap: space.s,
+    marginTop: space.m,
+  },
 });

@@ -8,6 +8,7 @@ import {
   type Preview,
   type ShopChange,
 } from '@zealous/core';
+import { recordFaults, type Fault } from '@zealous/contracts/catalogue';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -23,7 +24,7 @@ import { useCatalogue } from '../data/useCatalogue';
 import { Notice, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Page } from '../ui/Page';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
@@ -57,6 +58,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
   const [set, setting] = useSetChangeMutation();
   const [drop] = useDropChangeMutation();
   const [failure, setFailure] = useState<string | undefined>(undefined);
+  const [faults, setFaults] = useState<readonly Fault[]>([]);
   if (!kind || (!stored && !isNew))
     return (
       <Page title="Catalogue" back="/catalogue">
@@ -84,7 +86,17 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
       setFailure(problemText(error));
     }
   };
-  const store = (): Promise<void> => run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap()));
+  const store = async (): Promise<void> => {
+    const wrong = recordFaults(kind, wanted);
+    setFaults(wrong);
+    if (wrong.length > 0)
+      setFailure(
+        wrong.length === 1
+          ? 'One field does not fit yet: it is marked.'
+          : `${wrong.length} fields do not fit yet: they are marked.`,
+      );
+    else await run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap()));
+  };
   return (
     <Page
       title={isNew ? 'New record' : titleOf(wanted)}
@@ -98,7 +110,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
           ) : null}
           <View style={styles.row}>
             {change && change.op !== 'add' ? (
-              <Tap
+              <Button
                 label="Back to what is delivered"
                 kind="quiet"
                 icon="undo"
@@ -106,13 +118,13 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
               />
             ) : null}
             {!isNew && RETIRABLE.includes(kind) && change?.op !== 'retire' ? (
-              <Tap
+              <Button
                 label="Retire it"
                 kind="quiet"
                 onPress={() => void run(() => set({ kind, id, op: 'retire', by }).unwrap())}
               />
             ) : null}
-            <Tap
+            <Button
               label="Store as this shop’s own"
               kind="main"
               icon="save"
@@ -141,8 +153,10 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
           own={catalogueFields(catalogue)}
           fields={fieldsOf(kind, catalogue)}
           record={record}
+          faults={faults}
           onChange={(changed) => {
             setFailure(undefined);
+            setFaults([]);
             setDraft(changed);
           }}
         />
@@ -182,7 +196,7 @@ function TryIt({ change }: { readonly change: ShopChange }) {
           setId(next);
         }}
       />
-      {machine ? <Tap label={`Work it out for ${machine.name}`} onPress={work} style={styles.start} /> : null}
+      {machine ? <Button label={`Work it out for ${machine.name}`} onPress={work} style={styles.start} /> : null}
       {failure ? <Text tone="fault">{failure}</Text> : null}
       {preview ? (
         <View style={styles.preview}>

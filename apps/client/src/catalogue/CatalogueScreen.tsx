@@ -16,10 +16,11 @@ import { leftOutOf } from '../data/shopSlice';
 import { useCatalogue } from '../data/useCatalogue';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Page, useWide } from '../ui/Page';
+import { Table, type Column } from '../ui/Table';
+import { Page } from '../ui/Page';
 import { pickFile } from '../ui/pickFile';
 import { saveFile } from '../ui/saveFile';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { titleOf } from './fresh';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -81,7 +82,6 @@ const listOf = (catalogue: Catalogue, kind: ChangeKind): readonly CatalogueRecor
 /** Everything that can fail, be checked and be done: to read, to search, and to make the shop's own. */
 export function CatalogueScreen() {
   const router = useRouter();
-  const wide = useWide();
   const catalogue = useCatalogue();
   const changes = useAppSelector((root) => root.shop.catalogue);
   const leftOut = useAppSelector((root) => leftOutOf(root.shop));
@@ -93,6 +93,11 @@ export function CatalogueScreen() {
     const change = changes.changes.find((item) => item.kind === kind && item.id === id);
     return change && { add: 'added here', change: 'changed here', retire: 'retired here' }[change.op];
   };
+  const columns: readonly Column<CatalogueRecord>[] = [
+    { id: 'name', title: 'Name', value: titleOf },
+    { id: 'what', title: 'What it says', value: (record) => lineOf(kind, record), share: 2 },
+    { id: 'own', title: 'The shop’s own', value: ({ id }) => mark(id) ?? '' },
+  ];
   const records = listOf(catalogue, kind).filter((record) => found(record, kind, words));
   const bringIn = async (): Promise<void> => {
     const text = await pickFile('application/json,.json');
@@ -119,15 +124,15 @@ export function CatalogueScreen() {
       <Field label="Search" value={words} onChange={setWords} most={60} style={styles.gap} />
       <View style={styles.row}>
         {ADD[kind] ? (
-          <Tap label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />
+          <Button label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />
         ) : null}
-        <Tap
+        <Button
           label="Save the shop’s changes"
           icon="save"
           kind="quiet"
           onPress={() => saveFile('shop-catalogue.json', 'application/json', JSON.stringify(changes, null, 2))}
         />
-        <Tap label="Changes from a file" kind="quiet" onPress={() => void bringIn()} />
+        <Button label="Changes from a file" kind="quiet" onPress={() => void bringIn()} />
       </View>
       {said ? (
         <Text tone={said.bad ? 'fault' : 'clear'} bold live>
@@ -145,26 +150,16 @@ export function CatalogueScreen() {
           : `${changes.changes.length} ${changes.changes.length === 1 ? 'record is' : 'records are'} the shop’s own.`}
       </Text>
       {records.length === 0 ? <Text style={styles.gap}>Nothing has these words. Search for fewer of them.</Text> : null}
-      <View style={[styles.list, wide && styles.grid]}>
-        {records.map((record) => (
-          <View key={record.id} style={wide ? styles.cell : undefined}>
-            <Tap
-              label={titleOf(record)}
-              onPress={() => router.push(`/catalogue/${kind}/${record.id}` as Href)}
-              listed
-              style={'retired' in record && record.retired ? styles.retired : undefined}
-            >
-              <Text kind="small" tone="soft" lines={2}>
-                {lineOf(kind, record)}
-              </Text>
-              {mark(record.id) ? (
-                <Text kind="small" bold tone="deed">
-                  {mark(record.id)}
-                </Text>
-              ) : null}
-            </Tap>
-          </View>
-        ))}
+      <View style={styles.list}>
+        <Table
+          label={NAMES[kind]}
+          columns={columns}
+          rows={records}
+          keyOf={({ id }) => id}
+          hrefOf={({ id }) => `/catalogue/${kind}/${id}` as Href}
+          faded={(record) => 'retired' in record && record.retired === true}
+          found
+        />
       </View>
     </Page>
   );
@@ -174,7 +169,4 @@ const styles = StyleSheet.create({
   gap: { marginTop: space.m },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, marginVertical: space.s },
   list: { gap: space.s, marginTop: space.m },
-  grid: { flexDirection: 'row', flexWrap: 'wrap' },
-  cell: { width: '49%' },
-  retired: { opacity: 0.6 },
 });

@@ -4,7 +4,7 @@ import { StyleSheet, View } from 'react-native';
 import { Choice } from '../ui/Choice';
 import type { OwnField } from '../ui/form/RecordForm';
 import { Field } from '../ui/Field';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
@@ -101,7 +101,7 @@ function Effects({
                 onChange={(n) => n !== undefined && set(dimension, shown, n)}
               />
             </View>
-            <Tap label="Remove" kind="quiet" onPress={() => drop(dimension, shown)} />
+            <Button label="Remove" kind="quiet" onPress={() => drop(dimension, shown)} />
           </View>
         )),
       )}
@@ -114,7 +114,13 @@ function Effects({
           }}
         />
       ) : (
-        <Tap label="Add what it shows" icon="plus" kind="quiet" onPress={() => setAdding(true)} style={styles.start} />
+        <Button
+          label="Add what it shows"
+          icon="plus"
+          kind="quiet"
+          onPress={() => setAdding(true)}
+          style={styles.start}
+        />
       )}
     </View>
   );
@@ -144,7 +150,7 @@ function Seen({
           <Text kind="small" tone="soft" style={styles.grow}>
             {`${nameOf(catalogue, dimension)}: ${values.join(' or ')}`}
           </Text>
-          <Tap
+          <Button
             label="Remove"
             kind="quiet"
             onPress={() => onChange(Object.fromEntries(Object.entries(value).filter(([key]) => key !== dimension)))}
@@ -160,7 +166,13 @@ function Seen({
           }}
         />
       ) : (
-        <Tap label="Add what is seen" icon="plus" kind="quiet" onPress={() => setAdding(true)} style={styles.start} />
+        <Button
+          label="Add what is seen"
+          icon="plus"
+          kind="quiet"
+          onPress={() => setAdding(true)}
+          style={styles.start}
+        />
       )}
     </View>
   );
@@ -206,7 +218,7 @@ function Results({
               <Text kind="small" tone="soft" style={styles.grow}>
                 {`when ${nameOf(catalogue, dimension)} is ${values.join(' or ')}`}
               </Text>
-              <Tap
+              <Button
                 label="Remove"
                 kind="quiet"
                 onPress={() =>
@@ -229,9 +241,9 @@ function Results({
             />
           ) : i < value.length - 1 ? (
             <View style={styles.effect}>
-              <Tap label="Add when it is given" icon="plus" kind="quiet" onPress={() => setAdding(i)} />
+              <Button label="Add when it is given" icon="plus" kind="quiet" onPress={() => setAdding(i)} />
               {value.length > 2 ? (
-                <Tap
+                <Button
                   label="Remove this result"
                   kind="quiet"
                   onPress={() => onChange(value.filter((_, k) => k !== i))}
@@ -241,7 +253,7 @@ function Results({
           ) : null}
         </View>
       ))}
-      <Tap
+      <Button
         label="Add a result"
         icon="plus"
         kind="quiet"

@@ -1,5 +1,6 @@
+import { recordFaults } from '@zealous/contracts/catalogue';
 import { deliveredCatalogue, type CheckResult, type FailureMode } from '@zealous/core';
-import { fireEvent, render, screen, within } from '@testing-library/react-native';
+import { fireEvent, render, screen, within } from '../testing/render';
 import { useState } from 'react';
 import { fieldsOf } from './fields';
 import { freshRecord } from './fresh';
@@ -113,4 +114,22 @@ test('a check gets a measured number with bands; letters are said not to be take
   expect(record()['quantity']).toMatchObject({ bands: [80, 95.5] });
   fireEvent.press(screen.getByRole('button', { name: 'Remove: A measured number' }));
   expect('quantity' in record()).toBe(false);
+});
+
+test('what does not fit is said at its field, in a row too, by the contract that the server judges with', () => {
+  const cut = deliveredCatalogue.remedies.find(({ offers }) => offers?.length) as unknown as Loose;
+  const [first, ...others] = cut['offers'] as readonly Loose[];
+  const record = { ...cut, cures: 3, offers: [{ ...first, lifeHours: 0 }, ...others] };
+  const faults = recordFaults('remedies', record);
+  expect(faults.map(({ path }) => path).sort()).toEqual(['/cures', '/offers/0/lifeHours']);
+  render(
+    <RecordForm
+      fields={fieldsOf('remedies', deliveredCatalogue)}
+      record={record}
+      faults={faults}
+      onChange={() => {}}
+    />,
+  );
+  expect(screen.getByText('Cures, share: must be a number from 0 to 1.')).toBeTruthy();
+  expect(screen.getByText(/until half need renewing: must be a number from 1 to 1000000\.$/)).toBeTruthy();
 });

@@ -7,12 +7,23 @@ import {
   type Catalogue,
   type ChangeKind,
 } from '@zealous/core';
+import { RECORDS } from '@zealous/contracts/catalogue';
 import { flag, number, one, several, text, words, type RecordField } from '../ui/form/fields';
-import { HAZARD_NAMES, PREDICTIONS, actionFields, remedyFields, toolsOf, cautionsOf, whenField } from './workFields';
+import { limited } from './limited';
+import {
+  HAZARD_NAMES,
+  PREDICTIONS,
+  actionFields,
+  modeRows,
+  deedFields,
+  heat,
+  power,
+  remedyFields,
+  toolsOf,
+  cautionsOf,
+} from './workFields';
 
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
-const heat = one('heat', 'Heat it needs', { any: 'Any', cold: 'Cold to touch', hot: 'Hot' });
-const power = one('power', 'Power it needs', { any: 'Any', off: 'Off', on: 'On' });
 const PARAMS = Object.fromEntries(
   Object.values(PARAM_FIELDS).flatMap((fields) => fields.map(({ name, label }) => [name, label])),
 );
@@ -22,73 +33,34 @@ const needs = one('needs', 'To be opened', {
   mouth: 'A way in for a strand',
 });
 
-/** What is asked of each kind of record. */
-export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
+const REACHES = {
+  station: 'The station',
+  near: 'The station and what a tube joins to it',
+  span: 'The span between two openings',
+  downstream: 'From there on',
+  upward: 'From below up to the heat break',
+  after: 'All after it',
+  before: 'All up to it',
+  lane: 'The lane',
+  path: 'The whole path',
+};
+
+/** What is asked of each kind of record, within the bounds of its contract. */
+export const fieldsOf = (kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] =>
+  limited(asked(kind, catalogue), RECORDS[kind]);
+
+function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
   if (kind === 'modes')
     return [
-      text('name', 'Name', 100),
-      number('weight', 'Weight, 1 rare to 10 common', 0, 10),
+      text('name', 'Name'),
+      number('weight', 'Weight, 1 rare to 10 common'),
       {
         name: 'where',
         label: 'Where it sits, and its share there',
         kind: { type: 'weights', options: STATIONS, usual: 1 },
       },
       { name: 'shows', label: 'How it shows, with the chance of each', kind: { type: 'own', name: 'shows' } },
-      {
-        name: 'reads',
-        label: 'What a measurement reads under it',
-        kind: {
-          type: 'rows',
-          key: 'reading',
-          add: 'Add a reading',
-          fresh: { p: 0.7, mean: 1, sd: 0.3 },
-          fields: [
-            one(
-              'reading',
-              'Reading',
-              Object.fromEntries(
-                catalogue.checks.flatMap(({ quantity }) =>
-                  quantity ? [[quantity.reads, `${quantity.reads}, ${quantity.unit}`]] : [],
-                ),
-              ),
-            ),
-            number('p', 'Chance that it shows', 0, 1),
-            number('mean', 'Around', -10000, 1000000),
-            number('sd', 'Spread', 0.0001, 1000000),
-            flag('relative', 'Both are multiples of what a sound machine reads'),
-          ],
-        },
-      },
-      {
-        name: 'raised',
-        label: 'What raises or lowers its weight',
-        kind: {
-          type: 'rows',
-          add: 'Add a condition',
-          fresh: { by: 2, why: 'Why' },
-          fields: [
-            number('by', 'So many times', 0.01, 100),
-            text('why', 'Why, in the words shown', 120),
-            number('weeksLoadedMin', 'Weeks loaded, at least', 0, 520),
-            several(
-              'material',
-              'Filament',
-              catalogue.materials.map(({ id, name }) => ({ id, label: name })),
-            ),
-            several(
-              'trait',
-              'Trait of the filament',
-              [...new Set(catalogue.materials.flatMap(({ traits }) => traits))].map((id) => ({ id, label: id })),
-            ),
-            flag('hotterBefore', 'A hotter plastic ran before'),
-            several('history', 'Done before', catalogue.before),
-            one('param', 'A parameter of the station', PARAMS, true),
-            words('is', 'The parameter is one of'),
-            number('atLeast', 'The parameter is at least', 0, 100000),
-            number('below', 'The parameter is below', 0, 100000),
-          ],
-        },
-      },
+      ...modeRows(catalogue, PARAMS),
       {
         name: 'only',
         label: 'Only at stations where',
@@ -118,27 +90,27 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         label: 'Where in the station it sits: from and to, as shares of its length',
         kind: { type: 'numbers' },
       },
-      text('watch', 'What to watch afterwards', 300, true),
+      text('watch', 'What to watch afterwards', true),
     ];
   if (kind === 'checks')
     return [
-      text('name', 'Name', 120),
-      text('how', 'How it is done, in two lines', 400, true),
-      number('minutes', 'Minutes of work', 0, 600),
+      text('name', 'Name'),
+      text('how', 'How it is done, in two lines', true),
+      number('minutes', 'Minutes of work'),
       heat,
       power,
       needs,
       several('kinds', 'Done at', STATIONS),
-      one('reach', 'What it can see from there', {
-        station: 'The station',
-        span: 'The span between two openings',
-        downstream: 'From there on',
-        upward: 'From below up to the heat break',
-        after: 'All after it',
-        before: 'All up to it',
-        lane: 'The lane',
-        path: 'The whole path',
-      }),
+      one('reach', 'What it can see from there', REACHES),
+      {
+        name: 'reachWhere',
+        label: 'What it sees instead at some stations',
+        kind: {
+          type: 'part',
+          fresh: { param: 'nozzleKind', is: ['one-piece'], reach: 'upward' },
+          fields: [one('param', 'Where this', PARAMS), words('is', 'Is one of'), one('reach', 'It sees', REACHES)],
+        },
+      },
       {
         name: 'results',
         label: 'Results, looked for in this order; the last one is the normal one',
@@ -151,27 +123,49 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
           type: 'part',
           fresh: { reads: 'fed', unit: 'mm', normal: { mean: 100, sd: 1 }, min: 0, max: 120, bands: [90, 98] },
           fields: [
-            text('reads', 'Reading: the name that failures use for it', 40),
-            text('unit', 'Unit', 12),
+            text('reads', 'Reading: the name that failures use for it'),
+            text('unit', 'Unit'),
             {
               name: 'normal',
               label: 'A sound machine reads',
               kind: {
                 type: 'part',
                 fresh: { mean: 1, sd: 0.1 },
-                fields: [number('mean', 'Around', -10000, 1000000), number('sd', 'Spread', 0.0001, 1000000)],
+                fields: [number('mean', 'Around'), number('sd', 'Spread')],
               },
             },
-            one('predict', 'Worked out from the machine’s data', PREDICTIONS, true),
-            number('min', 'Least that can be read', -10000, 1000000),
-            number('max', 'Most that can be read', -10000, 1000000),
+            one('predict', 'Worked out from the machine’s data', PREDICTIONS),
+            number('min', 'Least that can be read'),
+            number('max', 'Most that can be read'),
             { name: 'bands', label: 'Edges between bands', kind: { type: 'numbers' } },
           ],
         },
       },
-      number('miss', 'Misses what is there, share', 0, 1),
-      number('falseAlarm', 'Reports what is not there, share', 0, 1),
-      number('risk', 'Price of its risk, minutes', 0, 60),
+      flag('items', 'One look that may show several things: each is ticked by itself'),
+      one('intake', 'Answered at take-in by', {
+        failedAfterMinutes: 'The minutes at which the print failed',
+        failedAtMm: 'The height at which the print failed',
+      }),
+      one(
+        'tool',
+        'Worked out by',
+        {
+          'print-file': 'Reading the print file',
+          'path-forces': 'Forces along the path',
+          meter: 'Ohms of heater and sensor',
+        },
+        true,
+      ),
+      one(
+        'like',
+        'Asks the same by other means as',
+        Object.fromEntries(catalogue.checks.map(({ id, name }) => [id, name])),
+        true,
+      ),
+      several('history', 'Only where one of these was done before', catalogue.before),
+      number('miss', 'Misses what is there, share'),
+      number('falseAlarm', 'Reports what is not there, share'),
+      number('risk', 'Price of its risk, minutes'),
       one('at', 'Done', { each: 'At each such station', span: 'Over each span between openings', once: 'Once' }),
       {
         name: 'only',
@@ -179,30 +173,30 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         kind: {
           type: 'part',
           fresh: { param: 'lining', is: ['none'] },
-          fields: [
-            one('param', 'Parameter', PARAMS),
-            words('is', 'Is one of'),
-            number('atLeast', 'Is at least', 0, 100000),
-          ],
+          fields: [one('param', 'Parameter', PARAMS), words('is', 'Is one of'), number('atLeast', 'Is at least')],
         },
       },
       flag('swap', 'A swap: what it reaches is out of play afterwards'),
       flag('severalLanes', 'Only where several lanes lead to the head'),
-      flag('drawsOut', 'A fresh strand is pushed in and drawn out again'),
-      one('asks', 'Asks the owner', { onset: 'When it began' }, true),
+      ...deedFields,
+      one('asks', 'Asks the owner', { onset: 'When it began' }),
       toolsOf(catalogue),
       cautionsOf(catalogue),
-      text('source', 'What its errors come from, shared with other checks', 60),
+      text('source', 'What its errors come from, shared with other checks'),
     ];
   if (kind === 'materials')
     return [
-      text('name', 'Name', 60),
-      number('printC', 'Print temperature, °C', 100, 500),
-      number('unclogC', 'Temperature to clear a clog, °C', 100, 500),
-      number('pullC', 'Temperature of the cold pull, °C', 20, 400),
-      number('glassC', 'Glass transition, °C', -100, 400),
-      number('dryC', 'Drying, °C', 20, 200),
-      number('dryHours', 'Drying, hours', 0, 100),
+      text('name', 'Name'),
+      number('printC', 'Print temperature, °C'),
+      number('unclogC', 'Temperature to clear a clog, °C'),
+      number('pullC', 'Temperature of the cold pull, °C'),
+      number('glassC', 'Glass transition, °C'),
+      number('stiffnessMPa', 'Stiffness of the cold strand, MPa'),
+      number('yieldMPa', 'Stress at which it yields, MPa'),
+      number('meltPaS', 'Viscosity of the melt at 100 1/s, Pa·s'),
+      number('thinning', 'How it thins with shear: 1 not at all'),
+      number('dryC', 'Drying, °C'),
+      number('dryHours', 'Drying, hours'),
       several(
         'solvents',
         'Solvents that take it, the first to be tried first',
@@ -215,42 +209,36 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
       ),
       { name: 'printRangeC', label: 'Print range on its label, °C from and to', kind: { type: 'numbers' } },
       flag('assumed', 'Stands for a filament that is not known'),
-      text('origin', 'Where the figures come from', 300, true),
+      text('origin', 'Where the figures come from', true),
     ];
   if (kind === 'solvents')
     return [
-      text('name', 'Name', 60),
-      number('flashC', 'Flash point, °C', -100, 400),
-      number('lowerLimitPct', 'Lower explosive limit, % by volume', 0, 100),
-      number('exposurePpm', 'Workplace limit over a shift, ppm', 0, 100000),
+      text('name', 'Name'),
+      number('flashC', 'Flash point, °C'),
+      number('lowerLimitPct', 'Lower explosive limit, % by volume'),
+      number('exposurePpm', 'Workplace limit over a shift, ppm'),
       { name: 'soakHours', label: 'Soak, hours from and to', kind: { type: 'numbers' } },
-      text('care', 'Care', 400, true),
-      text('origin', 'Where the figures come from', 300, true),
+      text('care', 'Care', true),
+      text('origin', 'Where the figures come from', true),
     ];
-  if (kind === 'terms')
-    return [text('name', 'Name', 60), number('hourlyRate', 'What an hour at the bench is worth', 0.01, 100000)];
+  if (kind === 'terms') return [text('name', 'Name'), number('hourlyRate', 'What an hour at the bench is worth')];
   if (kind === 'tools')
     return [
-      text('name', 'Name; {needle}, {rod}, {bit}, {spanner} stand for the path’s own size', 80),
-      one(
-        'hazard',
-        'Its use calls for the caution',
-        Object.fromEntries(catalogue.cautions.map((c) => [c.id, c.line])),
-        true,
-      ),
-      one(
-        'sized',
-        'Its size follows',
-        { needle: 'The nozzle', rod: 'The heat break', bit: 'The tube', spanner: 'The flats' },
-        true,
-      ),
+      text('name', 'Name; {needle}, {rod}, {bit}, {spanner} stand for the path’s own size'),
+      one('hazard', 'Its use calls for the caution', Object.fromEntries(catalogue.cautions.map((c) => [c.id, c.line]))),
+      one('sized', 'Its size follows', {
+        needle: 'The nozzle',
+        rod: 'The heat break',
+        bit: 'The tube',
+        spanner: 'The flats',
+      }),
       flag('consumable', 'It is used up'),
     ];
   if (kind === 'cautions')
     return [
-      text('line', 'One line with its reason', 200, true),
-      text('more', 'The longer card', 400, true),
-      text('sign', 'Sign, by its standard and word', 60),
+      text('line', 'One line with its reason', true),
+      text('more', 'The longer card', true),
+      text('sign', 'Sign, by its standard and word'),
       one('shape', 'Shape of the sign', { triangle: 'Triangle', diamond: 'Diamond', circle: 'Circle' }),
       several(
         'marks',
@@ -260,11 +248,13 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
     ];
   if (kind === 'proofs')
     return [
-      text('name', 'Name', 100),
-      text('how', 'How it is shown', 300, true),
-      number('minutes', 'Minutes of work', 0, 600),
+      text('name', 'Name'),
+      text('how', 'How it is shown', true),
+      number('minutes', 'Minutes of work'),
       heat,
       power,
+      ...deedFields,
+      toolsOf(catalogue),
       cautionsOf(catalogue),
       several('kinds', 'Only on paths with', STATIONS),
       several('worked', 'When a cause or a renewed part lay at', STATIONS),
@@ -280,12 +270,11 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
         catalogue.modes.map(({ id, name }) => ({ id, label: name })),
       ),
       several('onsets', 'When the fault began so', catalogue.onsets),
-      whenField(PARAMS),
-      text('why', 'Why it is asked for, in the words shown', 120),
-      one('form', 'Asked for with', { bed: 'The bed, point by point', run: 'How far the job ran' }, true),
+      text('why', 'Why it is asked for, in the words shown'),
+      one('form', 'Asked for with', { bed: 'The bed, point by point', run: 'How far the job ran' }),
       flag('quantity', 'With the fed length as a number'),
       { name: 'fails', label: 'What it would fail at', kind: { type: 'own', name: 'when' } },
-      number('miss', 'Passes all the same, share', 0, 1),
+      number('miss', 'Passes all the same, share'),
     ];
   if (kind === 'standing')
     return [
@@ -294,18 +283,18 @@ export function fieldsOf(kind: ChangeKind, catalogue: Catalogue): readonly Recor
     ];
   if (kind === 'symptoms')
     return [
-      text('label', 'In the owner’s words', 80),
+      text('label', 'In the owner’s words'),
       { name: 'when', label: 'It is what is seen of', kind: { type: 'own', name: 'when' } },
-      number('miss', 'Not told though it is there, share', 0, 1),
-      number('falseAlarm', 'Told though it is not there, share', 0, 1),
+      number('miss', 'Not told though it is there, share'),
+      number('falseAlarm', 'Told though it is not there, share'),
     ];
   if (kind === 'onsets')
-    return [text('label', 'When it begins', 80), flag('inPrint', 'In a print: its height and minutes are asked')];
+    return [text('label', 'When it begins'), flag('inPrint', 'In a print: its height and minutes are asked')];
   if (kind === 'dimensions')
-    return [text('name', 'Name', 60), words('values', 'Its values, the normal one first, worst last')];
+    return [text('name', 'Name'), words('values', 'Its values, the normal one first, worst last')];
   if (kind === 'before')
     return [
-      text('label', 'What was done', 80),
+      text('label', 'What was done'),
       {
         name: 'finding',
         label: 'It amounts to a finding',

@@ -1,9 +1,9 @@
 import {
-  ACTION_EFFECTS,
+  DEED_EFFECTS,
   KIND_NAMES,
   PLACES,
   STATION_KINDS,
-  type ActionEffect,
+  type DeedEffect,
   type Catalogue,
   type Hazard,
   type Place,
@@ -35,11 +35,11 @@ export const whenField = (params: Params): RecordField => ({
     add: 'Add a condition',
     fresh: { param: 'nozzleKind', is: ['two-piece'] },
     fields: [
-      one('kind', 'At a station of the path; else the one under work', KIND_NAMES, true),
+      one('kind', 'At a station of the path; else the one under work', KIND_NAMES),
       one('param', 'Parameter', params),
       words('is', 'Is one of'),
-      number('atLeast', 'Is at least', 0, 100000),
-      number('below', 'Is below', 0, 100000),
+      number('atLeast', 'Is at least'),
+      number('below', 'Is below'),
     ],
   },
 });
@@ -52,16 +52,15 @@ const PLACE_NAMES: Readonly<Record<Place, string>> = {
   'hot-end': 'The hot end',
   ports: 'Every port of the hub',
 };
-const EFFECT_NAMES: Readonly<Record<ActionEffect, string>> = {
+const EFFECT_NAMES: Readonly<Record<DeedEffect, string>> = {
   'takes-off': 'The hot end comes off hot, in pliers',
   wets: 'The part is wet with solvent',
   dries: 'The part is dry again',
   'back-to-print': 'Target back to print heat at once',
   'target-zero': 'Target to zero',
-  loads: 'The strand is loaded',
   empties: 'The strand is cut and accounted for',
   'test-piece': 'A piece is tried in the solvent',
-  spares: 'The box of spares is looked through',
+  'draws-out': 'A fresh strand goes in and comes out again',
 };
 
 export const HAZARD_NAMES: Readonly<Record<Hazard, string>> = {
@@ -84,55 +83,58 @@ export const PREDICTIONS = {
   'heater-ohms': 'Heater, from volts and watts',
 };
 
+export const heat = one('heat', 'Heat it needs', { any: 'Any', cold: 'Cold to touch', hot: 'Hot' });
+export const power = one('power', 'Power it needs', { any: 'Any', off: 'Off', on: 'On' });
+
+/** What is said of anything that is done at the bench: an action, a check, a proof. */
+export const deedFields: readonly RecordField[] = [
+  one('strand', 'The strand must be', { clear: 'Out, or accounted for' }),
+  one('push', 'A push or press from above', { head: 'In the head', hand: 'With the part in the hand' }),
+  one('exit', 'The push expects something to leave', { hot: 'As melt', open: 'At an open end', none: 'Not at all' }),
+  one('hands', 'Touched with', { bare: 'Bare hands', tool: 'A tool' }),
+  several(
+    'does',
+    'What it changes',
+    DEED_EFFECTS.map((id) => ({ id, label: EFFECT_NAMES[id] })),
+  ),
+];
+
 /** What an action needs, does and may do. */
 export const actionFields = (catalogue: Catalogue, params: Params): readonly RecordField[] => [
-  text('name', 'Name; empty: the remedy’s', 100),
-  text('how', 'How it is done', 600, true),
-  text('stop', 'Stop rule', 200, true),
-  number('minutes', 'Minutes of work', 0, 600),
-  number('waitMinutes', 'Minutes of waiting', 0, 10000),
-  one('heat', 'Heat it needs', { any: 'Any', cold: 'Cold to touch', hot: 'Hot' }),
-  one(
-    'target',
-    'Hot at',
-    { print: 'Print heat', unclog: 'Heat to clear a clog', pull: 'Heat of the cold pull', seat: 'Heat to seat a tube' },
-    true,
-  ),
-  one('power', 'Power it needs', { any: 'Any', off: 'Off', on: 'On' }),
+  text('name', 'Name; empty: the remedy’s'),
+  text('how', 'How it is done', true),
+  text('stop', 'Stop rule', true),
+  number('minutes', 'Minutes of work'),
+  number('waitMinutes', 'Minutes of waiting'),
+  heat,
+  one('target', 'Hot at', {
+    print: 'Print heat',
+    unclog: 'Heat to clear a clog',
+    pull: 'Heat of the cold pull',
+    seat: 'Heat to seat a tube',
+  }),
+  power,
   several(
     'places',
     'What must be off',
     PLACES.map((id) => ({ id, label: PLACE_NAMES[id] })),
   ),
   whenField(params),
-  one('strand', 'The strand must be', { clear: 'Out, or accounted for', in: 'Loaded' }, true),
-  one('push', 'A push or press from above', { head: 'In the head', hand: 'With the part in the hand' }, true),
-  one(
-    'exit',
-    'The push expects something to leave',
-    { hot: 'As melt', open: 'At an open end', none: 'Not at all' },
-    true,
-  ),
-  one('hands', 'Touched with', { bare: 'Bare hands', tool: 'A tool' }, true),
-  several(
-    'does',
-    'What it changes',
-    ACTION_EFFECTS.map((id) => ({ id, label: EFFECT_NAMES[id] })),
-  ),
+  ...deedFields,
   toolsOf(catalogue),
   cautionsOf(catalogue),
   flag('once', 'Done once, also when the remedy is tried again'),
 ];
 
-const idField = text('id', 'Short name, letters and figures', 60);
+const idField = text('id', 'Short name, letters and figures');
 
 /** A remedy: its chance, what it offers, and its actions in their order. */
 export const remedyFields = (catalogue: Catalogue, params: Params): readonly RecordField[] => [
-  ...actionFields(catalogue, params).map((field) => (field.name === 'name' ? text('name', 'Name', 100) : field)),
-  number('cures', 'Cures, share', 0, 1),
+  ...actionFields(catalogue, params).map((field) => (field.name === 'name' ? text('name', 'Name') : field)),
+  number('cures', 'Cures, share'),
   several('kinds', 'Only at', STATIONS),
-  number('boreAtLeastMm', 'Only for a bore of at least, mm', 0, 20),
-  number('boreBelowMm', 'Only for a bore below, mm', 0, 20),
+  number('boreAtLeastMm', 'Only for a bore of at least, mm'),
+  number('boreBelowMm', 'Only for a bore below, mm'),
   several(
     'materials',
     'Only for the filaments',
@@ -141,11 +143,33 @@ export const remedyFields = (catalogue: Catalogue, params: Params): readonly Rec
   flag('leavesFilament', 'The filament need not come out'),
   flag('needsSolvent', 'Only for plastics that a solvent takes'),
   flag('takesOut', 'Takes the thing out rather than pushing it on'),
-  text('replaces', 'The part that it renews', 60),
-  number('price', 'Price of the part', 0, 100000),
-  number('tries', 'So many tries without progress', 1, 20),
-  number('risk', 'Price of its risk, minutes', 0, 600),
-  one('measures', 'Before and after', { depth: 'The depth by rod' }, true),
+  text('replaces', 'The part that it renews'),
+  number('price', 'Price of the part'),
+  number('tries', 'So many tries without progress'),
+  number('risk', 'Price of its risk, minutes'),
+  one('measures', 'Before and after', { depth: 'The depth by rod' }),
+  {
+    name: 'takes',
+    label: 'What else it takes away',
+    kind: {
+      type: 'rows',
+      add: 'Add what it takes away too',
+      fresh: { place: 'ends', cures: 0.5 },
+      fields: [
+        one('place', 'Where', {
+          ends: 'At both neighbours',
+          'hot-end': 'In the whole hot end',
+          path: 'Anywhere on the path',
+        }),
+        several(
+          'modes',
+          'Only these failures',
+          catalogue.modes.map(({ id, name }) => ({ id, label: name })),
+        ),
+        number('cures', 'Takes them away, share'),
+      ],
+    },
+  },
   {
     name: 'outcomes',
     label: 'What may come of it; none: the usual three',
@@ -155,7 +179,7 @@ export const remedyFields = (catalogue: Catalogue, params: Params): readonly Rec
       fresh: { id: 'own', label: 'It is clear', means: 'cleared' },
       fields: [
         idField,
-        text('label', 'In the words shown', 80),
+        text('label', 'In the words shown'),
         one('means', 'It means', { cleared: 'Cleared', better: 'Further', 'no-change': 'No change', worse: 'Worse' }),
         {
           name: 'finding',
@@ -195,7 +219,7 @@ export const remedyFields = (catalogue: Catalogue, params: Params): readonly Rec
       fresh: { id: 'own', name: 'Part', kind: 'part', price: 10, minutes: 15, lifeHours: 1500, origin: 'this shop' },
       fields: [
         idField,
-        text('name', 'Name', 80),
+        text('name', 'Name'),
         one('kind', 'Kind', {
           spare: 'From the machine’s own box',
           part: 'Part',
@@ -204,14 +228,73 @@ export const remedyFields = (catalogue: Catalogue, params: Params): readonly Rec
           upgrade: 'Better design',
         }),
         whenField(params),
-        number('price', 'Price', 0, 100000),
-        number('minutes', 'Minutes to fit it', 0, 600),
-        number('lifeHours', 'Printing hours until half need renewing', 1, 1000000),
-        number('lifeHoursAbrasive', 'The same with abrasive filament', 1, 1000000),
-        text('flaw', 'A flaw to look for before it is fitted', 200),
-        text('origin', 'Where the figures come from', 200),
+        number('price', 'Price'),
+        number('minutes', 'Minutes to fit it'),
+        number('lifeHours', 'Printing hours until half need renewing'),
+        number('lifeHoursAbrasive', 'The same with abrasive filament'),
+        text('flaw', 'A flaw to look for before it is fitted'),
+        text('origin', 'Where the figures come from'),
       ],
     },
   },
-  text('origin', 'Where it comes from', 200),
+  text('origin', 'Where it comes from'),
+];
+
+/** What a measurement reads under a failure mode, and what raises or lowers its weight. */
+export const modeRows = (catalogue: Catalogue, params: Params): readonly RecordField[] => [
+  {
+    name: 'reads',
+    label: 'What a measurement reads under it',
+    kind: {
+      type: 'rows',
+      key: 'reading',
+      add: 'Add a reading',
+      fresh: { p: 0.7, mean: 1, sd: 0.3 },
+      fields: [
+        one(
+          'reading',
+          'Reading',
+          Object.fromEntries(
+            catalogue.checks.flatMap(({ quantity }) =>
+              quantity ? [[quantity.reads, `${quantity.reads}, ${quantity.unit}`]] : [],
+            ),
+          ),
+        ),
+        number('p', 'Chance that it shows'),
+        number('mean', 'Around'),
+        number('sd', 'Spread'),
+        flag('relative', 'Both are multiples of what a sound machine reads'),
+      ],
+    },
+  },
+  {
+    name: 'raised',
+    label: 'What raises or lowers its weight',
+    kind: {
+      type: 'rows',
+      add: 'Add a condition',
+      fresh: { by: 2, why: 'Why' },
+      fields: [
+        number('by', 'So many times'),
+        text('why', 'Why, in the words shown'),
+        number('weeksLoadedMin', 'Weeks loaded, at least'),
+        several(
+          'material',
+          'Filament',
+          catalogue.materials.map(({ id, name }) => ({ id, label: name })),
+        ),
+        several(
+          'trait',
+          'Trait of the filament',
+          [...new Set(catalogue.materials.flatMap(({ traits }) => traits))].map((id) => ({ id, label: id })),
+        ),
+        flag('hotterBefore', 'A hotter plastic ran before'),
+        several('history', 'Done before', catalogue.before),
+        one('param', 'A parameter of the station', params),
+        words('is', 'The parameter is one of'),
+        number('atLeast', 'The parameter is at least'),
+        number('below', 'The parameter is below'),
+      ],
+    },
+  },
 ];

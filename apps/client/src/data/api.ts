@@ -1,3 +1,4 @@
+import { API_VERSION, API_VERSION_HEADER } from '@zealous/contracts/limits';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
   EventStored,
@@ -10,11 +11,19 @@ import type {
   ShopHistory,
   StoredEvent,
 } from '@zealous/contracts/messages';
+import { versionSeen } from './ordersSlice';
 import type { ChangeKind, Learned, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
+
+const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 10_000 });
 
 export const api = createApi({
   reducerPath: 'api',
-  baseQuery: fetchBaseQuery({ baseUrl: '/api', timeout: 10_000 }),
+  baseQuery: async (args, context, more) => {
+    const answer = await plain(args, context, more);
+    const version = answer.meta?.response?.headers.get(API_VERSION_HEADER);
+    if (version) context.dispatch(versionSeen(version === API_VERSION ? 'same' : 'other'));
+    return answer;
+  },
   tagTypes: ['Orders', 'Machines', 'Shop'],
   endpoints: (build) => ({
     machines: build.query<readonly MachineSummary[], void>({
@@ -62,13 +71,16 @@ export const api = createApi({
       query: () => ({ url: '/shop/learned/imported', method: 'DELETE' }),
       invalidatesTags: ['Shop'],
     }),
-    orders: build.query<Paged<OrderSummary>, { status?: 'open' | 'closed'; machine?: string }>({
+    orders: build.query<
+      Paged<OrderSummary>,
+      { status?: 'open' | 'closed'; machine?: string; page?: number; search?: string }
+    >({
       query: (params) => ({ url: '/orders', params }),
       providesTags: ['Orders'],
     }),
     order: build.query<OrderDocument, string>({ query: (id) => `/orders/${id}`, keepUnusedDataFor: 0 }),
-    eventsAfter: build.query<readonly StoredEvent[], { id: string; after: number }>({
-      query: ({ id, after }) => ({ url: `/orders/${id}/events`, params: { after } }),
+    eventsAfter: build.query<readonly StoredEvent[], { id: string; after: number; last?: string }>({
+      query: ({ id, ...params }) => ({ url: `/orders/${id}/events`, params }),
       keepUnusedDataFor: 0,
     }),
     sendEvent: build.mutation<EventStored, { orderId: string; event: OrderEvent }>({

@@ -1,22 +1,9 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Intake } from '@zealous/core';
 import { load } from './storage';
 
 /** A take-in that is being filled in; kept so that a reload or a call does not cost it. */
-export interface TakeInDraft {
-  readonly machineId?: string;
-  readonly lane?: string;
-  readonly material?: string;
-  readonly colour?: string;
-  readonly weeksLoaded?: number;
-  readonly hotterBefore?: boolean;
-  readonly symptoms: readonly string[];
-  readonly onset?: string;
-  readonly before: readonly string[];
-  readonly failedAfterMinutes?: number;
-  readonly failedAtMm?: number;
-  readonly warranty?: 'yes' | 'no';
-  readonly note?: string;
-}
+export type TakeInDraft = Intake & { readonly machineId?: string };
 
 export const emptyDraft: TakeInDraft = { symptoms: [], before: [] };
 

@@ -1,6 +1,10 @@
+import 'fake-indexeddb/auto';
+import { API_VERSION, API_VERSION_HEADER } from '@zealous/contracts/limits';
 import type { Machine } from '@zealous/core';
-import { orderBegun, eventRecorded } from './ordersSlice';
+import { IDBFactory } from 'fake-indexeddb';
+import { orderBegun, eventMended, eventRecorded, orderReconciled, orderOpened } from './ordersSlice';
 import { runOutbox } from './outbox';
+import { allUnsent, release } from './outboxStore';
 import { makeStore } from './store';
 import { makeEvent } from './useOrder';
 
@@ -25,8 +29,29 @@ const stored = (seq: number): Answer => ({ status: 201, body: { seq, already: fa
 const note = (text: string) => makeEvent('bench 1', 'note-added', { text });
 
 async function settle(): Promise<void> {
-  for (let i = 0; i < 20; i++) await jest.advanceTimersByTimeAsync(0);
+  // The stand-in for the browser's database answers in real turns of the loop; clocks are the test's own.
+  for (let i = 0; i < 60; i++) {
+    await new Promise((resolve) => setImmediate(resolve));
+    await jest.advanceTimersByTimeAsync(0);
+  }
 }
+
+/** The browser's storage that needs no waiting; `full` refuses as a full one does. */
+const rows = new Map<string, string>();
+let full = false;
+globalThis.localStorage = {
+  getItem: (key: string) => rows.get(key) ?? null,
+  setItem: (key: string, value: string) => {
+    if (full) throw new DOMException('no room', 'QuotaExceededError');
+    rows.set(key, value);
+  },
+  removeItem: (key: string) => void rows.delete(key),
+  key: (i: number) => [...rows.keys()][i] ?? null,
+  clear: () => rows.clear(),
+  get length() {
+    return rows.size;
+  },
+};
 
 let stop: (() => void) | undefined;
 function running() {
@@ -37,7 +62,9 @@ function running() {
 }
 
 beforeEach(() => {
-  jest.useFakeTimers();
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick'] });
+  globalThis.indexedDB = new IDBFactory();
+  rows.clear();
   // The screens run on the web, where an address may be relative; Node's Request wants a whole one.
   const Plain = globalThis.Request;
   globalThis.Request = class extends Plain {
@@ -46,8 +73,9 @@ beforeEach(() => {
     }
   };
 });
-afterEach(() => {
+afterEach(async () => {
   stop?.();
+  await release();
   jest.useRealTimers();
 });
 
@@ -94,4 +122,140 @@ test('a refused entry stays with its reason and holds back only its own order', 
     [after.id, undefined],
   ]);
   expect(asked.at(-1)?.id).toBe(other.id);
+});
+
+test('what is recorded is written down at once, and kept in a row of its own; a page left before that loses nothing', async () => {
+  serve();
+  const store = running();
+  const event = note('written');
+  store.dispatch(eventRecorded({ orderId: 'o', event }));
+  // Before any turn of the loop: the journal has it.
+  expect([...rows.keys()]).toContain(`zt:journal:${event.id}`);
+  await settle();
+  expect([...rows.keys()].filter((key) => key.startsWith('zt:journal:'))).toEqual([]);
+  // A page that was left between the two, and the list of an older version: both are taken over, in order.
+  const [old, left] = [note('old'), note('left')];
+  rows.set('zt:outbox', JSON.stringify([{ orderId: 'p', event: old }]));
+  rows.set(`zt:journal:${left.id}`, JSON.stringify({ orderId: 'p', event: left, jotted: 1 }));
+  expect((await allUnsent()).map((item) => item.event.id)).toEqual([event.id, old.id, left.id]);
+  expect(rows.has('zt:outbox')).toBe(false);
+});
+
+test('a second window adds to what the first has, and neither takes the other’s away', async () => {
+  serve();
+  const first = running();
+  const one = note('one');
+  first.dispatch(eventRecorded({ orderId: 'o', event: one }));
+  await settle();
+  const firstStop = stop;
+  const second = makeStore();
+  const two = note('two');
+  const secondStop = runOutbox(second);
+  second.dispatch(eventRecorded({ orderId: 'o', event: two }));
+  await settle();
+  expect(second.getState().orders.outbox.map((item) => item.event.id)).toEqual([one.id, two.id]);
+  expect((await allUnsent()).map((item) => item.event.id)).toEqual([one.id, two.id]);
+  secondStop();
+  firstStop?.();
+});
+
+test.each([
+  [408, 'timed out'],
+  [425, 'too early'],
+  [429, 'too often'],
+  [500, 'in trouble'],
+  [503, 'busy'],
+])('%i (%s): asked again, other orders go on meanwhile, and it is told when it does not end', async (status) => {
+  const passing: Answer = { status, body: {} };
+  serve(passing, stored(1), passing, passing, passing, passing, stored(2));
+  const store = running();
+  const [held, other] = [note('held'), note('other')];
+  store.dispatch(eventRecorded({ orderId: 'o', event: held }));
+  store.dispatch(eventRecorded({ orderId: 'p', event: other }));
+  await settle();
+  expect(asked.map((item) => item.id)).toEqual([held.id, other.id]);
+  for (const ms of [1500, 1500, 3000, 6000]) {
+    await jest.advanceTimersByTimeAsync(ms);
+    await settle();
+  }
+  expect(store.getState().orders.outbox).toMatchObject([{ event: { id: held.id }, problem: { passing: true } }]);
+  await jest.advanceTimersByTimeAsync(30_000);
+  await settle();
+  expect(store.getState().orders.outbox).toEqual([]);
+});
+
+test.each([401, 403, 413, 422])(
+  '%i: not asked again by itself, said in words; mended or tried again it goes out',
+  async (status) => {
+    serve({ status, body: {} }, stored(1));
+    const store = running();
+    const event = note('as it was');
+    store.dispatch(eventRecorded({ orderId: 'o', event }));
+    await settle();
+    await jest.advanceTimersByTimeAsync(120_000);
+    await settle();
+    expect(asked).toHaveLength(1);
+    const [item] = store.getState().orders.outbox;
+    expect(item?.problem?.detail).toMatch(/\.$/);
+    store.dispatch(eventMended({ ...event, body: { text: 'mended' } } as typeof event));
+    await settle();
+    expect(store.getState().orders.outbox).toEqual([]);
+  },
+);
+
+test('a device without room says so, and the entry goes out all the same', async () => {
+  full = true;
+  globalThis.indexedDB = {
+    open: () => {
+      throw new DOMException('no room', 'QuotaExceededError');
+    },
+  } as unknown as IDBFactory;
+  serve('gone', stored(1));
+  const store = running();
+  store.dispatch(eventRecorded({ orderId: 'o', event: note('homeless') }));
+  await settle();
+  expect(store.getState().orders.keeping).not.toBe('kept');
+  expect(store.getState().orders.outbox).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(1500);
+  await settle();
+  expect(store.getState().orders.outbox).toEqual([]);
+  full = false;
+});
+
+test('a server with an older past: what it lost waits to be sent again, and the person is told', () => {
+  const store = makeStore();
+  const [one, two, other] = [note('one'), note('two'), note('other')];
+  const machine = { id: 'm' } as Machine;
+  const at = (...events: (typeof one)[]) => ({
+    id: 'o',
+    machine,
+    events: events.map((event, i) => ({ seq: i + 1, event })),
+  });
+  store.dispatch(orderOpened(at(one, two)));
+  store.dispatch(orderReconciled(at(one, other)));
+  const { byId, outbox, recovered } = store.getState().orders;
+  expect(byId['o']?.stored.map((item) => item.event.id)).toEqual([one.id, other.id]);
+  expect(outbox.map((item) => item.event.id)).toEqual([two.id]);
+  expect(recovered['o']).toBe(1);
+});
+
+test('a server of another version is told, and the entry goes out all the same', async () => {
+  const store = running();
+  const answered = (version: string) => {
+    globalThis.fetch = jest.fn(
+      async () =>
+        new Response(JSON.stringify({ seq: 1, already: false }), {
+          status: 201,
+          headers: { 'content-type': 'application/json', [API_VERSION_HEADER]: version },
+        }),
+    ) as typeof fetch;
+  };
+  answered(API_VERSION);
+  store.dispatch(eventRecorded({ orderId: 'o', event: note('same') }));
+  await settle();
+  expect(store.getState().orders.version).toBe('same');
+  answered('0');
+  store.dispatch(eventRecorded({ orderId: 'o', event: note('other') }));
+  await settle();
+  expect(store.getState().orders).toMatchObject({ version: 'other', outbox: [] });
 });

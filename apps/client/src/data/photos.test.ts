@@ -46,14 +46,17 @@ test('a picture waits while the server is away, and is gone from the device once
   expect(server).toHaveBeenCalledTimes(3);
 });
 
-test('one that the server will never have stays on the device with the reason, and is not sent again', async () => {
-  server.mockResolvedValue(answer(415, 'This is no picture.'));
-  await keepPhoto('order', 'two', picture);
-  await settle(60_000);
-  expect(server).toHaveBeenCalledTimes(1);
-  expect(await waitingPhoto('order', 'two')).toBe(picture);
-  expect(await whyRefused('order', 'two')).toBe('This is no picture.');
-});
+test.each([409, 413, 415, 422])(
+  '%i: one that the server will never have stays on the device with the reason, and is not sent again',
+  async (status) => {
+    server.mockResolvedValue(answer(status, 'This is no picture.'));
+    await keepPhoto('order', `refused-${status}`, picture);
+    await settle(60_000);
+    expect(server).toHaveBeenCalledTimes(1);
+    expect(await waitingPhoto('order', `refused-${status}`)).toBe(picture);
+    expect(await whyRefused('order', `refused-${status}`)).toBe('This is no picture.');
+  },
+);
 
 test('one taken while another is on its way goes next, without a wait', async () => {
   let first: (value: unknown) => void = () => undefined;

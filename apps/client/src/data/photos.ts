@@ -59,7 +59,7 @@ export const whyRefused = (orderId: string, photoId: string): Promise<string | u
   get<string>(keyOf(orderId, photoId), refused);
 
 /** 404 is not among them: the order itself may still wait to be sent. */
-const NEVER = [409, 413, 415];
+const NEVER = [400, 409, 413, 415, 422];
 
 /** Sends one picture. True when nothing of it is left to be done. */
 async function send(key: string): Promise<boolean> {

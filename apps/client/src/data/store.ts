@@ -27,9 +27,16 @@ export function makeStore() {
   // Written at once, not after a delay: a phone may be put to sleep between the tap and the next moment.
   store.subscribe(() => {
     const now = store.getState();
-    if (now.orders.outbox !== last.orders.outbox) save('outbox', now.orders.outbox);
+    // Without the catalogues of closed orders: six of them would fill what the device gives.
     if (now.orders.byId !== last.orders.byId)
-      save('orders', Object.fromEntries(Object.entries(now.orders.byId).slice(-KEPT_ORDERS)));
+      save(
+        'orders',
+        Object.fromEntries(
+          Object.entries(now.orders.byId)
+            .slice(-KEPT_ORDERS)
+            .map(([id, { machine, stored }]) => [id, { machine, stored }]),
+        ),
+      );
     if (now.shop !== last.shop) save('shop', now.shop);
     if (now.settings !== last.settings) save('settings', now.settings);
     if (now.builder !== last.builder) save('builder', now.builder);

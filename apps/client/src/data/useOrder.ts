@@ -2,6 +2,7 @@ import { createSelector } from '@reduxjs/toolkit';
 import {
   phaseOf,
   reduceOrder,
+  type Catalogue,
   type EventBodies,
   type EventType,
   type Machine,
@@ -12,7 +13,15 @@ import {
 import { useCallback, useEffect, useMemo } from 'react';
 import { v4 as uuid } from 'uuid';
 import { api, useOrderQuery } from './api';
-import { connection, eventRecorded, eventsArrived, knownUpTo, orderOpened, type Unsent } from './ordersSlice';
+import {
+  connection,
+  eventRecorded,
+  eventsArrived,
+  knownUpTo,
+  orderOpened,
+  orderReconciled,
+  type Unsent,
+} from './ordersSlice';
 import { catalogueFrom } from './shopSlice';
 import { useAppDispatch, useAppSelector, useAppStore, type RootState } from './store';
 
@@ -23,6 +32,8 @@ export interface OpenOrder {
   readonly state: OrderState;
   readonly phase: Phase;
   readonly unsent: readonly Unsent[];
+  /** What it is read by: the present catalogue, or the one that it was closed with. */
+  readonly catalogue: Catalogue;
 }
 
 const makeSelector = (id: string) =>
@@ -32,15 +43,19 @@ const makeSelector = (id: string) =>
       (root: RootState) => root.orders.outbox,
       (root: RootState) => catalogueFrom(root.shop),
     ],
-    (entry, outbox, catalogue): OpenOrder | undefined => {
+    (entry, outbox, present): OpenOrder | undefined => {
       if (!entry) return undefined;
       const unsent = outbox.filter((item) => item.orderId === id);
       const known = new Set(entry.stored.map((item) => item.event.id));
       const events = [
         ...entry.stored.map((item) => item.event),
-        ...unsent.filter((item) => !item.problem && !known.has(item.event.id)).map((item) => item.event),
+        ...unsent
+          .filter((item) => (!item.problem || item.problem.passing) && !known.has(item.event.id))
+          .map((item) => item.event),
       ];
-      const state = reduceOrder(entry.machine, catalogue, events);
+      const kept = entry.catalogue && reduceOrder(entry.machine, entry.catalogue, events);
+      const catalogue = kept?.closed && entry.catalogue ? entry.catalogue : present;
+      const state = kept?.closed ? kept : reduceOrder(entry.machine, present, events);
       return {
         id,
         machine: entry.machine,
@@ -48,6 +63,7 @@ const makeSelector = (id: string) =>
         state,
         phase: phaseOf(entry.machine, catalogue, state),
         unsent,
+        catalogue,
       };
     },
   );
@@ -61,6 +77,15 @@ export type Recorder = <T extends EventType>(type: T, body: EventBodies[T]) => s
 export function makeEvent<T extends EventType>(by: string, type: T, body: EventBodies[T]): OrderEvent {
   return { id: uuid(), at: new Date().toISOString(), by, type, body } as OrderEvent;
 }
+
+/** The last entry that is known to be there, so that a server with another past says so. */
+const lastOf = (
+  stored: readonly { readonly seq: number; readonly event: OrderEvent }[],
+  after: number,
+): { readonly last?: string } => {
+  const found = stored.find(({ seq }) => seq === after);
+  return found ? { last: found.event.id } : {};
+};
 
 export function useRecorder(orderId: string): Recorder {
   const dispatch = useAppDispatch();
@@ -92,8 +117,13 @@ export function useOrder(id: string): OrderView {
   const { data, error, isLoading, refetch } = useOrderQuery(id, { refetchOnMountOrArgChange: true });
 
   useEffect(() => {
-    if (data) dispatch(orderOpened(data));
-  }, [data, dispatch]);
+    if (!data) return;
+    const known = store.getState().orders.byId[id]?.stored ?? [];
+    const there = new Map(data.events.map(({ seq, event }) => [seq, event.id]));
+    // Another entry at the same place: the server has another past. One that only lacks entries is found by the next question.
+    const other = known.some(({ seq, event }) => (there.get(seq) ?? event.id) !== event.id);
+    dispatch(other ? orderReconciled(data) : orderOpened(data));
+  }, [data, dispatch, id, store]);
 
   useEffect(() => {
     let stopped = false;
@@ -102,9 +132,17 @@ export function useOrder(id: string): OrderView {
       if (stopped || !entry || globalThis.document?.hidden) return;
       const after = knownUpTo(entry.stored);
       const answer = await dispatch(
-        api.endpoints.eventsAfter.initiate({ id, after }, { forceRefetch: true, subscribe: false }),
+        api.endpoints.eventsAfter.initiate(
+          { id, after, ...lastOf(entry.stored, after) },
+          { forceRefetch: true, subscribe: false },
+        ),
       );
       if (stopped) return;
+      if (answer.error && 'status' in answer.error && answer.error.status === 412) {
+        const whole = await dispatch(api.endpoints.order.initiate(id, { forceRefetch: true, subscribe: false }));
+        if (whole.data && !stopped) dispatch(orderReconciled(whole.data));
+        return;
+      }
       if (answer.data) {
         dispatch(connection(true));
         dispatch(eventsArrived({ orderId: id, events: answer.data }));

@@ -13,6 +13,13 @@ export const bodyOf = (draft: TakeInDraft, machineId: string, number: string): E
   ...(draft.weeksLoaded === undefined ? {} : { weeksLoaded: draft.weeksLoaded }),
   ...(draft.hotterBefore === undefined ? {} : { hotterBefore: draft.hotterBefore }),
   ...(draft.onset === undefined ? {} : { onset: draft.onset }),
+  ...(draft.onsets?.length ? { onsets: draft.onsets } : {}),
+  ...(draft.notLooked === undefined ? {} : { notLooked: draft.notLooked.filter((id) => !draft.symptoms.includes(id)) }),
+  ...(draft.tried?.some(({ id }) => draft.before.includes(id))
+    ? { tried: draft.tried.filter(({ id }) => draft.before.includes(id)) }
+    : {}),
+  ...(draft.noticedAt === undefined ? {} : { noticedAt: draft.noticedAt }),
+  ...(draft.converted?.length ? { converted: draft.converted } : {}),
   ...(draft.failedAfterMinutes === undefined ? {} : { failedAfterMinutes: draft.failedAfterMinutes }),
   ...(draft.failedAtMm === undefined ? {} : { failedAtMm: draft.failedAtMm }),
   ...(draft.warranty === undefined ? {} : { warranty: draft.warranty }),

@@ -1,5 +1,4 @@
 import {
-  addLane,
   addStation,
   changeStation,
   familyName,
@@ -26,14 +25,18 @@ import { useAppDispatch, useAppSelector } from '../data/store';
 import { Card, Notice, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
-import { Page, useWide } from '../ui/Page';
+import { Page } from '../ui/Page';
+import { useWide } from '../ui/useWide';
 import { Sheet } from '../ui/Sheet';
 import { SortableList } from '../ui/SortableList';
-import { Tap } from '../ui/Tap';
+import { AskFirst } from '../ui/AskFirst';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { Parts } from './PartEditor';
+import { MachineFigures } from './MachineFigures';
+import { NewLane } from './NewLane';
 import { PathPicture } from './PathPicture';
 import { StationEditor } from './StationEditor';
 
@@ -85,15 +88,17 @@ export function BuilderScreen() {
             </Text>
           ) : null}
           <View style={styles.row}>
-            <Tap
+            <AskFirst
               label="Give up"
-              kind="quiet"
-              onPress={() => {
+              question="What was described since is lost."
+              yes="Lose it"
+              no="Go on"
+              onYes={() => {
                 dispatch(buildingEnded());
                 router.replace('/machines');
               }}
             />
-            <Tap
+            <Button
               label={faults.length > 0 ? `Cannot be stored yet: ${faults.length} to mend` : 'Store this machine'}
               kind="main"
               icon="save"
@@ -165,7 +170,8 @@ function About({
         most={500}
         lines
       />
-      <Tap
+      <MachineFigures machine={machine} onChange={onChange} />
+      <Button
         label={`Family: ${familyName(machine.family)}`}
         hint="Change"
         icon="chevron-down"
@@ -214,7 +220,7 @@ function Faults({
       {faults.map((fault) => {
         const station = at(fault.path);
         return station ? (
-          <Tap
+          <Button
             key={fault.path + fault.message}
             label={fault.message}
             kind="quiet"
@@ -261,7 +267,7 @@ function Stations({
           if (!station) return null;
           return (
             <View style={styles.station}>
-              <Tap
+              <Button
                 label={station.name}
                 hint="Change it"
                 kind="quiet"
@@ -272,7 +278,7 @@ function Stations({
                 <Text kind="small" tone="soft">
                   {KIND_NAMES[station.kind]}
                 </Text>
-              </Tap>
+              </Button>
               <Text kind="figure" tone="soft" style={styles.length}>
                 {station.params?.lengthMm === undefined ? '' : `${station.params.lengthMm} mm`}
               </Text>
@@ -281,9 +287,9 @@ function Stations({
         }}
       </SortableList>
       <View style={styles.row}>
-        <Tap label="Add a station" icon="plus" kind="quiet" onPress={() => setAdding(true)} />
+        <Button label="Add a station" icon="plus" kind="quiet" onPress={() => setAdding(true)} />
         {run.into !== undefined && laneRuns(machine).length > 1 ? (
-          <Tap
+          <Button
             label="Take this lane away"
             icon="remove"
             kind="quiet"
@@ -294,27 +300,11 @@ function Stations({
       {adding ? (
         <Sheet title="Which kind of station?" open onClose={() => setAdding(false)}>
           {STATION_KINDS.map((kind) => (
-            <Tap key={kind} label={KIND_NAMES[kind]} onPress={() => add(kind)} />
+            <Button key={kind} label={KIND_NAMES[kind]} onPress={() => add(kind)} />
           ))}
         </Sheet>
       ) : null}
     </Section>
-  );
-}
-
-/** Another lane like its neighbours, where lanes merge already. */
-function NewLane({ machine, onChange }: { readonly machine: Machine; readonly onChange: (machine: Machine) => void }) {
-  const into = machine.runs.find((run) => run.into !== undefined)?.into;
-  if (into === undefined) return null;
-  return (
-    <View style={styles.start}>
-      <Tap
-        label="Another lane like these"
-        icon="plus"
-        kind="quiet"
-        onPress={() => onChange(addLane(machine, `Lane ${laneRuns(machine).length + 1}`, into))}
-      />
-    </View>
   );
 }
 
@@ -323,7 +313,6 @@ const styles = StyleSheet.create({
   picture: { width: 400 },
   grow: { flex: 1 },
   row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
-  start: { justifyContent: 'flex-start', alignSelf: 'flex-start', flexDirection: 'row', alignItems: 'center' },
   station: { flexDirection: 'row', alignItems: 'center', gap: space.s },
   length: { fontSize: 13 },
   foot: { padding: space.m, gap: space.s, maxWidth: 1112, width: '100%', alignSelf: 'center' },

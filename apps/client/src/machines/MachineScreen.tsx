@@ -3,14 +3,16 @@ import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useMachineQuery, useOrdersQuery } from '../data/api';
+import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
 import { useAppDispatch } from '../data/store';
 import { orderHref } from '../orders/links';
 import { Card, Notice, Section } from '../ui/Card';
-import { Page, useWide } from '../ui/Page';
+import { Page } from '../ui/Page';
+import { useWide } from '../ui/useWide';
 import { saveFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { PathPicture } from './PathPicture';
@@ -39,7 +41,16 @@ export function MachineScreen({ id }: { readonly id: string }) {
   return (
     <Page title={machine.name} back="/machines">
       <View style={styles.actions}>
-        <Tap
+        <Button
+          label="Take it in"
+          icon="plus"
+          kind="main"
+          onPress={() => {
+            dispatch(draftChanged({ machineId: machine.id, lane: undefined }));
+            router.push('/take-in' as Href);
+          }}
+        />
+        <Button
           label="Change"
           icon="edit"
           kind="quiet"
@@ -48,7 +59,16 @@ export function MachineScreen({ id }: { readonly id: string }) {
             router.push('/machines/builder' as Href);
           }}
         />
-        <Tap
+        <Button
+          label="Describe one like it"
+          icon="plus"
+          kind="quiet"
+          onPress={() => {
+            dispatch(buildingBegun({ machine: { ...machine, id: `${machine.id}-2`, name: `${machine.name} 2` } }));
+            router.push('/machines/builder' as Href);
+          }}
+        />
+        <Button
           label="Save JSON"
           icon="save"
           onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
@@ -83,15 +103,15 @@ function History({ id }: { readonly id: string }) {
   return (
     <Section title="Visits">
       {data?.items.map((order) => (
-        <Tap
+        <Button
           key={order.id}
-          label={`${order.status === 'open' && order.lead?.share !== undefined ? 'Leading: ' : ''}${order.lead?.name ?? 'Just taken in'}`}
+          label={`${order.status === 'open' && order.lead?.share !== undefined ? 'Likeliest: ' : ''}${order.lead?.name ?? 'Just taken in'}`}
           onPress={() => router.push(orderHref(order.id, order.status === 'closed' ? 'record' : order.phase))}
         >
           <Text kind="small" tone="soft" style={styles.centre}>
             {`${order.openedAt.slice(0, 10)} · ${order.number} · ${order.status === 'closed' ? (order.outcome ?? 'closed') : 'open'}`}
           </Text>
-        </Tap>
+        </Button>
       ))}
       {data?.items.length === 0 ? <Text tone="soft">It has not been on the bench yet.</Text> : null}
     </Section>

@@ -1,3 +1,4 @@
+import type { MachineSummary } from '@zealous/contracts/messages';
 import { FAMILIES, familyName, machineOfFamily, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
@@ -8,10 +9,28 @@ import { useAppDispatch, useAppSelector } from '../data/store';
 import { pickFile } from '../ui/pickFile';
 import { Sheet } from '../ui/Sheet';
 import { Notice } from '../ui/Card';
+import { Table, type Column } from '../ui/Table';
 import { Page } from '../ui/Page';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+
+const COLUMNS: readonly Column<MachineSummary>[] = [
+  { id: 'name', title: 'Machine', value: (machine) => machine.name },
+  { id: 'kind', title: 'Kind', value: (machine) => familyName(machine.family), share: 2 },
+  {
+    id: 'open',
+    title: 'Open',
+    value: (machine) => machine.openOrders,
+    words: (machine) => `${machine.openOrders} open`,
+  },
+  {
+    id: 'orders',
+    title: 'Orders',
+    value: (machine) => machine.orders,
+    words: ({ orders }) => `${orders} ${orders === 1 ? 'order' : 'orders'} in all`,
+  },
+];
 
 export function MachinesScreen() {
   const router = useRouter();
@@ -41,8 +60,8 @@ export function MachinesScreen() {
   return (
     <Page title="Machines">
       <View style={styles.row}>
-        <Tap label="Describe a machine" icon="plus" kind="main" onPress={() => setTemplates(true)} />
-        <Tap label="From a file" icon="save" onPress={() => void fromFile()} />
+        <Button label="Describe a machine" icon="plus" kind="main" onPress={() => setTemplates(true)} />
+        <Button label="From a file" icon="save" onPress={() => void fromFile()} />
       </View>
       {failure ? (
         <Text tone="fault" bold live>
@@ -63,7 +82,7 @@ export function MachinesScreen() {
             Everything about it can be changed afterwards; a converted machine differs from its label.
           </Text>
           {FAMILIES.map((family) => (
-            <Tap
+            <Button
               key={family.id}
               label={family.name}
               onPress={() => {
@@ -74,7 +93,7 @@ export function MachinesScreen() {
               <Text kind="small" tone="soft">
                 {family.summary}
               </Text>
-            </Tap>
+            </Button>
           ))}
         </Sheet>
       ) : null}
@@ -93,22 +112,18 @@ export function MachinesScreen() {
           text="Machines are described in the project’s open format; the demo brings ten."
         />
       ) : null}
-      <View style={styles.list}>
-        {data?.map((machine) => (
-          <Tap
-            key={machine.id}
-            label={machine.name}
-            icon="machine"
-            onPress={() => router.push(`/machines/${machine.id}` as Href)}
-            listed
-          >
-            <Text kind="small" tone="soft">
-              {familyName(machine.family)}
-            </Text>
-            <Text kind="small">{`${machine.openOrders} open, ${machine.orders} ${machine.orders === 1 ? 'order' : 'orders'} in all`}</Text>
-          </Tap>
-        ))}
-      </View>
+      {data && data.length > 0 ? (
+        <View style={styles.list}>
+          <Table
+            label="Machines"
+            columns={COLUMNS}
+            rows={data}
+            keyOf={({ id }) => id}
+            hrefOf={({ id }) => `/machines/${id}` as Href}
+            first={{ id: 'name', desc: false }}
+          />
+        </View>
+      ) : null}
     </Page>
   );
 }

@@ -5,7 +5,8 @@ import { Section } from '../ui/Card';
 import { flag, number, one, several, text, type Loose, type RecordField } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
 import { Sheet } from '../ui/Sheet';
-import { Tap } from '../ui/Tap';
+import { AskFirst } from '../ui/AskFirst';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -20,7 +21,7 @@ const removalFields = (machine: Machine, part: AccessPart): readonly RecordField
     'Must be off before it',
     machine.parts.filter((item) => item.id !== part.id).map(({ id, name }) => ({ id, label: name })),
   ),
-  text('tool', 'Tool', 80),
+  text('tool', 'Tool', false, 80),
   {
     name: 'fasteners',
     label: 'What holds it',
@@ -30,23 +31,23 @@ const removalFields = (machine: Machine, part: AccessPart): readonly RecordField
       fresh: { count: 1, what: 'screw' },
       fields: [
         number('count', 'How many', 1, 40),
-        text('what', 'What: screw, clip, plug, magnet …', 40),
-        text('drive', 'Drive', 40),
+        text('what', 'What: screw, clip, plug, magnet …', false, 40),
+        text('drive', 'Drive', false, 40),
         number('lengthMm', 'Length, mm', 0.5, 200),
-        text('hole', 'Hole: upper left, corners, middle …', 60),
-        text('mate', 'Mate: square nut, plastic …', 60),
+        text('hole', 'Hole: upper left, corners, middle …', false, 60),
+        text('mate', 'Mate: square nut, plastic …', false, 60),
         flag('loosenOnly', 'Only loosened'),
-        text('note', 'Note', 160),
+        text('note', 'Note', false, 160),
       ],
     },
   },
-  text('off', 'How it comes off', 400, true),
-  text('on', 'How it goes back', 400, true),
+  text('off', 'How it comes off', true, 400),
+  text('on', 'How it goes back', true, 400),
 ];
 
 const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] => [
-  text('name', 'Name', 80),
-  text('side', 'Side, on a machine with mirror-image sides', 40),
+  text('name', 'Name', false, 80),
+  text('side', 'Side, on a machine with mirror-image sides', false, 40),
   ...removalFields(machine, part),
   {
     name: 'ways',
@@ -65,8 +66,8 @@ const fieldsOf = (machine: Machine, part: AccessPart): readonly RecordField[] =>
         on: '…',
       },
       fields: [
-        text('id', 'Short name, without spaces', 40),
-        text('name', 'Name: from below, from the side …', 60),
+        text('id', 'Short name, without spaces', false, 40),
+        text('name', 'Name: from below, from the side …', false, 60),
         ...removalFields(machine, part),
       ],
     },
@@ -108,11 +109,11 @@ export function Parts({
     <Section title="What comes off">
       <View style={styles.list}>
         {machine.parts.map((item) => (
-          <Tap key={item.id} label={item.name} listed onPress={() => setOpen(item.id)}>
+          <Button key={item.id} label={item.name} listed onPress={() => setOpen(item.id)}>
             <Text kind="small" tone="soft">{`${item.minutesOff} min off, ${item.minutesOn} min on`}</Text>
-          </Tap>
+          </Button>
         ))}
-        <Tap label="Add a part" icon="plus" kind="quiet" onPress={add} />
+        <Button label="Add a part" icon="plus" kind="quiet" onPress={add} />
       </View>
       {part ? (
         <Sheet title={part.name} open onClose={() => setOpen(undefined)}>
@@ -121,7 +122,14 @@ export function Parts({
             record={part as unknown as Loose}
             onChange={(next) => setPart({ ...NEEDED, ...next } as unknown as AccessPart)}
           />
-          <Tap label="Take this part away" icon="remove" kind="quiet" onPress={() => remove(part.id)} />
+          <AskFirst
+            label="Take this part away"
+            icon="remove"
+            question={`${part.name} goes, with its screws and plugs, from every access that names it.`}
+            yes="Take it away"
+            no="Leave it"
+            onYes={() => remove(part.id)}
+          />
         </Sheet>
       ) : null}
     </Section>

@@ -55,6 +55,7 @@ export function PathPicture({
             machine={machine}
             route={route}
             stations={plain}
+            roomy
             cleared={[]}
             width={width}
             onStation={onStation}

@@ -1,7 +1,7 @@
 import { machineOfFamily, stationById, type Machine, type Station } from '@zealous/core';
-import { fireEvent, render, screen, within } from '@testing-library/react-native';
+import { fireEvent, render, screen, within } from '../testing/render';
 import { useState } from 'react';
-import { PaperProvider } from 'react-native-paper';
+
 import { Parts } from './PartEditor';
 import { StationEditor } from './StationEditor';
 
@@ -12,7 +12,7 @@ function editor(id: string): () => Station {
   function Kept() {
     const [station, setStation] = useState(now);
     return (
-      <PaperProvider>
+      <>
         <StationEditor
           machine={machine}
           station={station}
@@ -23,7 +23,7 @@ function editor(id: string): () => Station {
           onRemove={jest.fn()}
           onClose={jest.fn()}
         />
-      </PaperProvider>
+      </>
     );
   }
   render(<Kept />);
@@ -61,7 +61,7 @@ test('a part that is taken away is gone from everything that named it', () => {
   function Kept() {
     const [kept, setKept] = useState(machine);
     return (
-      <PaperProvider>
+      <>
         <Parts
           machine={kept}
           onChange={(next) => {
@@ -69,12 +69,14 @@ test('a part that is taken away is gone from everything that named it', () => {
             setKept(next);
           }}
         />
-      </PaperProvider>
+      </>
     );
   }
   render(<Kept />);
   fireEvent.press(screen.getByRole('button', { name: 'Fan shroud' }));
   fireEvent.press(screen.getByRole('button', { name: 'Take this part away' }));
+  expect(screen.getByText(/goes, with its screws and plugs/)).toBeTruthy();
+  fireEvent.press(screen.getByRole('button', { name: 'Take it away' }));
   expect(now.parts.some((part) => part.id === 'shroud')).toBe(false);
   expect(JSON.stringify(now)).not.toContain('"shroud"');
 });

@@ -13,7 +13,7 @@ import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { NumberField } from '../ui/form/NumberField';
 import { Sheet } from '../ui/Sheet';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -41,7 +41,7 @@ export function StationEditor({
   return (
     <Sheet title={station.name} open onClose={onClose}>
       <Field label="Name" value={station.name} onChange={(name) => onChange({ ...station, name })} most={60} />
-      <Tap
+      <Button
         label={`Kind: ${KIND_NAMES[station.kind]}`}
         hint="Change"
         icon="chevron-down"
@@ -121,7 +121,7 @@ export function StationEditor({
           />
         </>
       ) : null}
-      <Tap label="Take this station away" icon="remove" kind="quiet" onPress={onRemove} style={styles.start} />
+      <Button label="Take this station away" icon="remove" kind="quiet" onPress={onRemove} style={styles.start} />
     </Sheet>
   );
 }

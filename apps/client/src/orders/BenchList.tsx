@@ -1,6 +1,7 @@
 import type { OrderSummary } from '@zealous/contracts/messages';
 import { Link } from 'expo-router';
-import { Pressable, ScrollView, StyleSheet, View } from 'react-native';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import { useOrdersQuery } from '../data/api';
 import { useClock } from '../data/useClock';
 import { ageText, clockText } from '../ui/format';
@@ -13,8 +14,12 @@ import { orderHref } from './links';
 
 const POLL_MS = 5000;
 
-export const useOpenOrders = () =>
-  useOrdersQuery({ status: 'open' }, { pollingInterval: POLL_MS, skipPollingIfUnfocused: true });
+/** Open orders, the longest waiting first: a page of them, or those that a number or a machine's name finds. */
+export const useOpenOrders = (page = 1, search = '') =>
+  useOrdersQuery(
+    { status: 'open', ...(page > 1 ? { page } : {}), ...(search ? { search } : {}) },
+    { pollingInterval: POLL_MS, skipPollingIfUnfocused: true },
+  );
 
 const PHASE_WORDS = { trace: 'tracing', plan: 'at work', prove: 'proving', record: 'to be closed' } as const;
 
@@ -59,7 +64,7 @@ export function OrderCard({
   const share = order.lead?.share;
   return (
     <Link href={orderHref(order.id, order.phase)} asChild>
-      <Pressable
+      <TouchableRipple
         role="link"
         aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next}`}
         style={StyleSheet.flatten([
@@ -70,30 +75,32 @@ export function OrderCard({
           },
         ])}
       >
-        <View style={[styles.spool, { backgroundColor: filamentColour(order.colour), borderColor: palette.ink }]} />
-        <View style={styles.grow}>
-          <View style={styles.row}>
-            <Text kind="large" bold lines={1} style={styles.grow}>
-              {order.machineName}
+        <View style={styles.face}>
+          <View style={[styles.spool, { backgroundColor: filamentColour(order.colour), borderColor: palette.ink }]} />
+          <View style={styles.grow}>
+            <View style={styles.row}>
+              <Text kind="large" bold lines={1} style={styles.grow}>
+                {order.machineName}
+              </Text>
+              <Text kind="small" tone="soft">{`${PHASE_WORDS[order.phase]} · ${ageText(order.openedAt, now)}`}</Text>
+            </View>
+            {order.lead ? (
+              <Text kind="small" tone="doubt" lines={2}>
+                {share === undefined
+                  ? `Cause: ${order.lead.name}`
+                  : `Likeliest: ${order.lead.name}, ${Math.round(share * 100)} %`}
+              </Text>
+            ) : null}
+            <Text lines={2}>
+              <Text bold tone="deed">
+                {'Next: '}
+              </Text>
+              {order.next}
             </Text>
-            <Text kind="small" tone="soft">{`${PHASE_WORDS[order.phase]} · ${ageText(order.openedAt, now)}`}</Text>
+            <Waits order={order} now={now} />
           </View>
-          {order.lead ? (
-            <Text kind="small" tone="doubt" lines={2}>
-              {share === undefined
-                ? `Cause: ${order.lead.name}`
-                : `Leading: ${order.lead.name}, ${Math.round(share * 100)} %`}
-            </Text>
-          ) : null}
-          <Text lines={2}>
-            <Text bold tone="deed">
-              {'Next: '}
-            </Text>
-            {order.next}
-          </Text>
-          <Waits order={order} now={now} />
         </View>
-      </Pressable>
+      </TouchableRipple>
     </Link>
   );
 }
@@ -104,7 +111,11 @@ export function BenchList({ current }: { readonly current: string }) {
   const now = useClock(1000);
   const { data } = useOpenOrders();
   return (
-    <View style={[styles.side, { borderColor: palette.line, backgroundColor: palette.paper }]}>
+    <View
+      role="complementary"
+      aria-label="On the bench"
+      style={[styles.side, { borderColor: palette.line, backgroundColor: palette.paper }]}
+    >
       <Text kind="large" bold heading={2} style={styles.sideTitle}>
         On the bench
       </Text>
@@ -118,7 +129,8 @@ export function BenchList({ current }: { readonly current: string }) {
 }
 
 const styles = StyleSheet.create({
-  card: { flexDirection: 'row', gap: space.m, borderWidth: 1, borderRadius: radius.m, padding: space.m },
+  card: { borderWidth: 1, borderRadius: radius.m, padding: space.m },
+  face: { flexDirection: 'row', gap: space.m },
   spool: { width: 12, borderRadius: 6, borderWidth: 1 },
   grow: { flex: 1 },
   row: { flexDirection: 'row', alignItems: 'baseline', gap: space.s },

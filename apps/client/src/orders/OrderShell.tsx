@@ -1,20 +1,22 @@
-import { materialOf, type Phase } from '@zealous/core';
-import { useCatalogue } from '../data/useCatalogue';
-import { Link } from 'expo-router';
-import type { ReactNode } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
-import { refusedDropped } from '../data/ordersSlice';
-import { useAppDispatch } from '../data/store';
+import { materialOf, type OrderState, type Phase } from '@zealous/core';
+import { StayAwake, useBell } from '../data/useBell';
+import { OrderCatalogue, useCatalogue } from '../data/useCatalogue';
+import { Link, useRouter } from 'expo-router';
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { IconButton, TouchableRipple } from 'react-native-paper';
 import { useOrder, useRecorder, type OpenOrder, type Recorder } from '../data/useOrder';
 import { Notice } from '../ui/Card';
 import { HeatBand } from '../ui/HeatBand';
 import { Icon } from '../ui/Icon';
-import { Connection, PageHead, useWide } from '../ui/Page';
-import { Tap } from '../ui/Tap';
+import { Connection, PageHead, usePageTitle, WayBack } from '../ui/Page';
+import { useWide } from '../ui/useWide';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
-import { space } from '../ui/tokens';
+import { space, TARGET } from '../ui/tokens';
 import { BenchList } from './BenchList';
+import { OrderSheet } from './OrderSheet';
+import { Unsendable } from './Unsendable';
 import { orderHref } from './links';
 
 export interface OrderPartProps {
@@ -22,6 +24,7 @@ export interface OrderPartProps {
   readonly record: Recorder;
 }
 
+const NO_TIMERS: OrderState['timers'] = [];
 const PHASES: readonly { readonly id: Phase; readonly label: string }[] = [
   { id: 'trace', label: 'Trace' },
   { id: 'plan', label: 'Work' },
@@ -36,19 +39,23 @@ export function OrderShell({
   children,
 }: {
   readonly id: string;
-  readonly phase: Phase;
+  /** Which of its screens this is; none for one beside them. */
+  readonly phase?: Phase;
   readonly children: (props: OrderPartProps) => ReactNode;
 }) {
   const palette = usePalette();
   const wide = useWide();
   const { order, loading, failure, retry } = useOrder(id);
+  const router = useRouter();
   const record = useRecorder(id);
-  const catalogue = useCatalogue();
+  const present = useCatalogue();
+  useBell(order?.state.timers ?? NO_TIMERS);
+  const [sheet, setSheet] = useState(false);
   if (!order)
     return (
       <View style={[styles.screen, { backgroundColor: palette.paper }]}>
         <PageHead title="Work order" back="/" />
-        <View style={styles.pad}>
+        <View role="main" aria-label="Work order" style={styles.pad}>
           {loading || !failure ? (
             <Notice title="Fetching the order …" />
           ) : (
@@ -62,85 +69,94 @@ export function OrderShell({
         </View>
       </View>
     );
-  const { machine, state } = order;
+  const { machine, state, catalogue } = order;
   const material = materialOf(catalogue, state.intake?.material);
+  const filament = [material.assumed ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ');
+  const title = `${machine.name} · ${filament || state.intake?.number || ''}`;
+  const more = (
+    <IconButton
+      icon="help"
+      size={22}
+      accessibilityLabel="Note, taking-in, words"
+      onPress={() => setSheet(true)}
+      style={styles.more}
+    />
+  );
   return (
     <View style={[styles.screen, { backgroundColor: palette.paper }, wide && styles.sideways]}>
+      <StayAwake machine={machine} state={state} />
+      <PageTitle title={`${PHASES.find((item) => item.id === phase)?.label ?? 'Taking-in'}: ${title}`} />
       {wide ? <BenchList current={id} /> : null}
       <View style={styles.grow}>
-        <PageHead
-          title={`${machine.name} · ${[material.assumed ? undefined : material.name, state.intake?.colour].filter(Boolean).join(', ') || state.intake?.number || ''}`}
-          back="/"
-        />
-        {state.closed ? null : (
+        {state.closed ? (
+          <PageHead title={title} back="/">
+            {more}
+          </PageHead>
+        ) : (
           <HeatBand
+            back={<WayBack href="/" />}
+            title={title}
+            more={more}
             machine={machine}
             state={state}
             record={record}
             printC={Math.min(material.printC, machine.heat.limitC)}
+            onWhatIf={() =>
+              router.push({ pathname: '/tools/heat', params: { machine: machine.id, material: material.id } })
+            }
           />
         )}
         <Connection />
-        <Refused order={order} />
+        <Unsendable order={order} />
         <View role="navigation" aria-label="Parts of the order" style={[styles.phases, { borderColor: palette.line }]}>
           {PHASES.map((item, i) => {
             const here = item.id === phase;
             const now = item.id === order.phase;
             return (
               <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
-                <Pressable
+                <TouchableRipple
                   role="link"
                   aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
                   {...(here ? { 'aria-current': 'page' as const } : {})}
                   style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
                 >
-                  {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
-                  <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
-                    {i + 1} {item.label}
-                  </Text>
-                </Pressable>
+                  <View style={styles.named}>
+                    {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
+                    <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
+                      {i + 1} {item.label}
+                    </Text>
+                  </View>
+                </TouchableRipple>
               </Link>
             );
           })}
         </View>
-        {children({ order, record })}
+        {sheet ? <OrderSheet order={order} record={record} onClose={() => setSheet(false)} /> : null}
+        <OrderCatalogue.Provider value={catalogue === present ? undefined : catalogue}>
+          {children({ order, record })}
+        </OrderCatalogue.Provider>
       </View>
     </View>
   );
 }
 
-function Refused({ order }: { readonly order: OpenOrder }) {
-  const palette = usePalette();
-  const dispatch = useAppDispatch();
-  const refused = order.unsent.filter((item) => item.problem);
-  return refused.map((item) => (
-    <View key={item.event.id} role="alert" style={[styles.refused, { backgroundColor: palette.faultWash }]}>
-      <Icon name="alert" color={palette.fault} />
-      <View style={styles.grow}>
-        <Text bold tone="fault">
-          {item.problem?.title ?? 'Not taken'}
-        </Text>
-        <Text kind="small">{`${item.problem?.detail ?? ''} Remove this entry; then record again what fits.`}</Text>
-      </View>
-      <Tap label="Remove entry" onPress={() => dispatch(refusedDropped(item.event.id))} />
-    </View>
-  ));
+function PageTitle({ title }: { readonly title: string }) {
+  usePageTitle(title);
+  return null;
 }
 
 const styles = StyleSheet.create({
   screen: { flex: 1 },
   sideways: { flexDirection: 'row' },
   grow: { flex: 1 },
+  more: { width: TARGET, height: TARGET, margin: 0 },
   pad: { padding: space.l },
   phases: { flexDirection: 'row', borderBottomWidth: 1 },
   phase: {
     flex: 1,
-    minHeight: 44,
-    flexDirection: 'row',
-    gap: space.xs,
-    alignItems: 'center',
+    minHeight: TARGET,
     justifyContent: 'center',
     borderBottomWidth: 3,
   },
-  refused: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.m },
+  named: { flexDirection: 'row', gap: space.xs, alignItems: 'center', justifyContent: 'center' },
 });

@@ -6,7 +6,7 @@ import { keepPhoto, photoUrl, pickPhoto, reducePhoto, waitingPhoto, whyRefused }
 import type { Recorder } from '../data/useOrder';
 import { Field } from '../ui/Field';
 import { Sheet } from '../ui/Sheet';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
@@ -75,7 +75,7 @@ export function PhotoStrip({
         {(compact ? [] : photos).map((photo) => (
           <Thumb key={photo.photoId} orderId={orderId} photo={photo} onPress={() => setOpen(photo.photoId)} />
         ))}
-        <Tap
+        <Button
           label={compact && photos.length > 0 ? `${label} (${photos.length})` : label}
           icon="camera"
           kind="quiet"
@@ -169,7 +169,7 @@ function PhotoSheet({
       {at ? (
         <View style={styles.column}>
           <Field label="What is there?" value={word} onChange={setWord} most={60} />
-          <Tap
+          <Button
             label="Set this marker"
             disabled={word.trim() === ''}
             onPress={() => {
@@ -187,7 +187,7 @@ function PhotoSheet({
           Tap the picture to set a marker.
         </Text>
       )}
-      <Tap
+      <Button
         label="Take this picture out of the order"
         kind="quiet"
         icon="remove"

@@ -12,7 +12,8 @@ import { StyleSheet, View } from 'react-native';
 import { Chip } from 'react-native-paper';
 import type { Recorder } from '../data/useOrder';
 import { Card } from '../ui/Card';
-import { Tap } from '../ui/Tap';
+import { ScrewsIn } from '../ui/ScrewsIn';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -45,8 +46,10 @@ export function BenchCard({
   const name = (id: string): string => machine.parts.find((part) => part.id === id)?.name ?? id;
   const loose = looseConnectors(machine, bench);
   const away = heaterOff(machine, bench);
+  const slack = [...(bench.loosened ?? [])];
   const said = [
     state.off.length > 0 ? `parts off: ${state.off.map(name).join(', ')}` : 'everything closed',
+    slack.length > 0 ? `screws out: ${slack.map(name).join(', ')}` : '',
     loose.length > 0 ? `unplugged: ${loose.map((one) => one.name).join(', ')}` : '',
     `filament: ${STRANDS.find(([id]) => id === strand)?.[1] ?? 'not known'}`,
     state.supported ? 'head supported' : '',
@@ -56,7 +59,10 @@ export function BenchCard({
   return (
     <Card>
       <Text kind="small">{`As recorded: ${said.join(' · ')}.`}</Text>
-      <Tap
+      {slack.map((id) => (
+        <ScrewsIn key={id} machine={machine} state={state} part={id} record={record} />
+      ))}
+      <Button
         label={open ? 'That is right now' : 'It stands differently …'}
         kind="quiet"
         icon={open ? 'chevron-up' : 'chevron-down'}

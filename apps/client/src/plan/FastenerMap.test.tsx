@@ -1,5 +1,5 @@
 import { deliveredCatalogue, machineOfFamily, routeOf, stepOf, type FastenerRecord } from '@zealous/core';
-import { fireEvent, render, screen } from '@testing-library/react-native';
+import { fireEvent, render, screen } from '../testing/render';
 import { FastenerMap, stillOut, type FastenerMoves } from './FastenerMap';
 
 const machine = machineOfFamily('hub-head', 'dunlin', 'Dunlin');

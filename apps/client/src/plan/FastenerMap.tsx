@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
 import type { Photo } from '../photos/PhotoStrip';
 import { Field } from '../ui/Field';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space, TARGET } from '../ui/tokens';
@@ -110,7 +110,7 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
       </View>
       {photo && onPlace ? (
         placing === undefined ? (
-          <Tap
+          <Button
             label="Put the screws where they are on your picture"
             kind="quiet"
             onPress={() => setPlacing(0)}
@@ -138,7 +138,7 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
           {closing ? `${done} of ${counted} back, ${mat.length} on the mat` : `${done} of ${counted} out`}
         </Text>
         {rest.length > 0 ? (
-          <Tap
+          <Button
             label={closing ? 'All are back' : 'All are out'}
             kind="quiet"
             onPress={() => onMove(closing ? { in: rest } : { out: rest })}
@@ -147,11 +147,11 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
       </View>
       {closing && mat.length > 0 ? (
         why === undefined ? (
-          <Tap label="One stays out …" kind="quiet" onPress={() => setWhy('')} style={styles.start} />
+          <Button label="One stays out …" kind="quiet" onPress={() => setWhy('')} style={styles.start} />
         ) : (
           <View style={styles.column}>
             <Field label="Why it stays out" value={why} onChange={setWhy} most={200} />
-            <Tap
+            <Button
               label={`Leave ${mat.length === 1 ? 'it' : `these ${mat.length}`} out, with this reason`}
               icon="check"
               disabled={why.trim() === ''}

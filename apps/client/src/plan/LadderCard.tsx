@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useShopHistoryQuery } from '../data/api';
 import { Card } from '../ui/Card';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { OffersCard } from './OffersCard';
@@ -35,7 +35,7 @@ export function LadderCard({
   const more = next.expectedMinutes - best.expectedMinutes;
   return (
     <Card>
-      <Text bold>{`On this ladder: ${next.remedy.name.toLowerCase()}`}</Text>
+      <Text bold>{`Of its remedies now: ${next.remedy.name.toLowerCase()}`}</Text>
       <Text kind="small" tone="soft">
         {`${percent(next.chance)} that it clears it; about ${minutesText(next.expectedMinutes)} until it is clear, prices and risk counted in minutes.`}
         {more > 0.5 ? ` Your choice: about ${minutesText(more)} more than ${best.remedy.name.toLowerCase()}.` : ''}
@@ -48,8 +48,8 @@ export function LadderCard({
       ) : null}
       <OffersCard rung={next} material={material} onPick={(offer) => onPick(next.remedy.id, offer)} />
       {live.length + spent.length > 1 ? (
-        <Tap
-          label={open ? 'Hide the other rungs' : `The other rungs: ${live.length + spent.length - 1}`}
+        <Button
+          label={open ? 'Hide the other remedies' : `Other remedies for it: ${live.length + spent.length - 1}`}
           kind="quiet"
           icon={open ? 'chevron-up' : 'chevron-down'}
           onPress={() => setOpen(!open)}
@@ -61,7 +61,7 @@ export function LadderCard({
           {live
             .filter((rung) => rung !== next)
             .map((rung) => (
-              <Tap
+              <Button
                 key={rung.remedy.id}
                 label={rung.remedy.name}
                 hint="Take this rung next"
@@ -76,7 +76,7 @@ export function LadderCard({
                     .filter(Boolean)
                     .join(' · ')}
                 </Text>
-              </Tap>
+              </Button>
             ))}
           {spent.map((rung) => (
             <View key={rung.remedy.id}>

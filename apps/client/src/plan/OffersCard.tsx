@@ -12,7 +12,7 @@ import {
 import { StyleSheet, View } from 'react-native';
 import { useShopHistoryQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -47,7 +47,7 @@ export function OffersCard({
     <View style={styles.list} role="group" aria-label="What is fitted">
       <Text bold>What is fitted</Text>
       {offers.map((item, i) => (
-        <Tap
+        <Button
           key={item.offer.id}
           label={item.offer.name}
           {...(item.offer.id === rung.offer?.id ? { icon: 'check' as const } : {})}
@@ -65,7 +65,7 @@ export function OffersCard({
                 .join(' · ')}
             </Text>
           ) : null}
-        </Tap>
+        </Button>
       ))}
     </View>
   );

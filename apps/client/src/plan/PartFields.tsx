@@ -5,7 +5,7 @@ import { useShopHistoryQuery } from '../data/api';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -95,7 +95,7 @@ export function PartFields({
           />
         </View>
       ) : (
-        <Tap
+        <Button
           label="Note maker, batch, price, hours"
           kind="quiet"
           icon="plus"

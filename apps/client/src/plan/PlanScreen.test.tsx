@@ -6,7 +6,7 @@ import {
   type Machine,
   type Remedy,
 } from '@zealous/core';
-import { act, fireEvent, screen, within } from '@testing-library/react-native';
+import { act, fireEvent, screen, within } from '../testing/render';
 import { atTen, deskOf, noHistory, type Desk } from '../testing/bench';
 import { PlanScreen } from './PlanScreen';
 
@@ -61,7 +61,7 @@ test('one step is open; done, the next one is, and it can be taken back', async 
 
 test('a step is skipped with a reason only', async () => {
   const desk = await deskOf(whelk, begun(whelk, 'extruder', 'gears-worn'), (props) => <PlanScreen {...props} />);
-  press(/^Do this first: The machine’s own box of spares/);
+  press(/^Out of turn, now: The machine’s own box of spares/);
   press('Not needed here …', now());
   const skip = () => within(now()).getByRole('button', { name: 'Skip, with this reason' });
   fireEvent.press(skip());
@@ -76,7 +76,7 @@ test('a step out of turn that the machine is not ready for waits, says for what,
   const desk = await deskOf(dunlin, begun(dunlin, 'extruder', 'gears-worn', 'PLA', hot), (props) => (
     <PlanScreen {...props} />
   ));
-  press(/^Do this first: Off: Extruder cover/);
+  press(/^Out of turn, now: Off: Extruder cover/);
   expect(within(now()).getByText(/^Waits: it comes after another part: Front cover/)).toBeTruthy();
   press('Do it all the same …', now());
   press('Done all the same', now());
@@ -99,7 +99,7 @@ test('what is fitted is chosen by its cost over its life; the record of lives mo
     (props) => <PlanScreen {...props} />,
     { ...noHistory, lives },
   );
-  press(/^Do this first: Change the gears/);
+  press(/^Out of turn, now: Change the gears/);
   const fitted = screen.getByLabelText('What is fitted');
   expect(within(fitted).getByText(/\(5 here speak\)/)).toBeTruthy();
   // Hardened sets that ended after some 270 h each are the cheapest over their life no more.
@@ -125,7 +125,7 @@ test('the part that was fitted is in the record with maker and batch, and a bad 
     (props) => <PlanScreen {...props} />,
     { ...noHistory, parts },
   );
-  press(/^Do this first: Spring, cover and cutter/);
+  press(/^Out of turn, now: Spring, cover and cutter/);
   press('Note maker, batch, price, hours', now());
   fireEvent.changeText(within(now()).getByLabelText('Maker'), 'groyne works');
   expect(within(now()).getByText(/renewed again at 1: Limpet G1\. Look for the same flaw\./)).toBeTruthy();
@@ -141,14 +141,14 @@ test('the part that was fitted is in the record with maker and batch, and a bad 
   });
 });
 
-test('a rung that brought nothing gives way to the next; the other rungs can be taken by hand', async () => {
+test('a rung that brought nothing gives way to the next; the other remedies can be taken by hand', async () => {
   const desk = await deskOf(
     dunlin,
     begun(dunlin, 'break', 'break-plug', 'PLA', [['bench-changed', { targetC: 208, readingC: 208, power: 'on' }]]),
     (props) => <PlanScreen {...props} />,
   );
   const rung = () => desk.order().state.tries.at(-1)?.remedy;
-  const before = screen.getAllByRole('button', { name: /^Do this first: / }).length;
+  const before = screen.getAllByRole('button', { name: /^Out of turn, now: / }).length;
   expect(before).toBeGreaterThan(0);
   for (let i = 0; i < 16 && !/What came of it/.test(JSON.stringify(screen.toJSON())); i++) {
     const [done] = within(now()).queryAllByRole('button', {
@@ -158,7 +158,7 @@ test('a rung that brought nothing gives way to the next; the other rungs can be 
     else fireEvent.press(within(now()).getByRole('button', { name: /^(Heating|Switched|Target)/ }));
   }
   const label = now().props['aria-label'] as string;
-  press(/^The other rungs: \d/);
+  press(/^Other remedies for it: \d/);
   expect(screen.getAllByText(/clears it/).length).toBeGreaterThan(0);
   const remedy = remedyOf(label);
   press(outcomesOfRung(remedy).find(({ means }) => means === 'no-change')?.label ?? '', now());
@@ -176,16 +176,16 @@ test('a solvent is tried on a piece before the soak can begin', async () => {
     (props) => <PlanScreen {...props} />,
     { ...noHistory, solvents: [{ solvent: 'acetone', material: 'PLA', tried: 4, softened: 1 }] },
   );
-  press(/^Do this first: Try the solvent on a piece/);
+  press(/^Out of turn, now: Try the solvent on a piece/);
   // No part goes in before a piece has softened.
-  expect(screen.queryByRole('button', { name: /^Do this first: Soak the part/ })).not.toBeNull();
+  expect(screen.queryByRole('button', { name: /^Out of turn, now: Soak the part/ })).not.toBeNull();
   expect(within(now()).getByText(/Here with this filament: 1 of 4 softened/)).toBeTruthy();
   const [no] = within(now()).getAllByRole('radio', { name: 'It did not' });
   fireEvent.press(no as never);
   const yes = within(now()).getAllByRole('radio', { name: 'The piece softened' });
   fireEvent.press(yes[1] as never);
   expect(desk.order().state.solvents).toEqual({ 'ethyl-acetate': false, acetone: true });
-  press(/^Do this first: Soak the part/);
+  press(/^Out of turn, now: Soak the part/);
   press(/^Start the timer/, now());
   expect(within(now()).getByLabelText('Time left')).toBeTruthy();
 });
@@ -214,7 +214,7 @@ test('a part that comes off in two ways takes the quicker; the other one can be 
     ]),
     (props) => <PlanScreen {...props} />,
   );
-  press(new RegExp(`^Do this first: Off: ${open.name}`));
+  press(new RegExp(`^Out of turn, now: Off: ${open.name}`));
   const chosen = () =>
     within(now())
       .getAllByRole('radio')

@@ -8,6 +8,7 @@ import {
   modeById,
   lastStepEvents,
   placesOf,
+  standingAction,
   planDone,
   planFor,
   SAFE_TO_TOUCH_C,
@@ -25,7 +26,7 @@ import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { causeTitle } from '../orders/titles';
 import { Card, Notice } from '../ui/Card';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { BenchCard } from './BenchCard';
@@ -142,7 +143,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       {state.closed ? null : <BenchCard machine={machine} state={state} bench={bench} record={record} />}
       {state.closed ? null : <Timeline steps={left} done={state.steps} now={now} />}
       {plan.done > 0 ? (
-        <Tap
+        <Button
           label={past ? 'Hide what is done' : `${plan.done} ${plan.done === 1 ? 'step' : 'steps'} done: show`}
           kind="quiet"
           icon={past ? 'chevron-up' : 'chevron-down'}
@@ -261,6 +262,7 @@ function Head({ plan, title }: { readonly plan: Plan; readonly title: string }) 
 function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }) {
   const router = useRouter();
   const { state } = order;
+  const ask = standingAction(useCatalogue(), 'ask');
   const giveUp = (): void => {
     record('not-cured', { note: 'The ladder had no rung left, or the cause was given up.' });
     router.replace(orderHref(order.id, 'trace'));
@@ -270,7 +272,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
   return (
     <View style={styles.column}>
       {back.length > 0 ? (
-        <Tap
+        <Button
           label="Undo the last step"
           icon="undo"
           kind="quiet"
@@ -278,7 +280,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
         />
       ) : null}
       {planDone(state) && solved && plan.done === plan.steps.length ? (
-        <Tap
+        <Button
           label="Prove the repair"
           kind="main"
           icon="check"
@@ -288,13 +290,13 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
       {plan.exhausted ? (
         <Notice
           title="No rung is left on this ladder"
-          text="Nothing that fits this place cleared it. Back to the strand with that as a finding, or ask someone who has done it, with the record of this order."
+          text={`Nothing that fits this place cleared it. Back to the strand with that as a finding. Or wait and ask: ${ask.how}`}
           action="Not cured: back to tracing"
           onAction={giveUp}
         />
       ) : null}
       {Object.keys(state.steps).length === 0 ? (
-        <Tap
+        <Button
           label="Another cause: back to the strand"
           kind="quiet"
           onPress={() => {
@@ -303,7 +305,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
           }}
         />
       ) : plan.exhausted || planDone(state) ? null : (
-        <Tap label="Give this cause up: back to the strand" kind="quiet" onPress={giveUp} />
+        <Button label="Give this cause up: back to the strand" kind="quiet" onPress={giveUp} />
       )}
     </View>
   );

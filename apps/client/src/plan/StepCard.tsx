@@ -17,7 +17,7 @@ import { useCatalogue } from '../data/useCatalogue';
 import { CautionLine } from '../ui/CautionLine';
 import { clockText } from '../ui/format';
 import { Icon } from '../ui/Icon';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
@@ -99,7 +99,7 @@ export function StepCard(props: StepCardProps) {
       ) : null}
       {current ? <Body {...props} /> : null}
       {!current && !done ? (
-        <Tap label={`Do this first: ${step.title}`} kind="quiet" onPress={props.onFirst} style={styles.start} />
+        <Button label={`Out of turn, now: ${step.title}`} kind="quiet" onPress={props.onFirst} style={styles.start} />
       ) : null}
     </View>
   );
@@ -182,7 +182,7 @@ function Body(props: StepCardProps) {
           </Text>
         </View>
       ) : step.waitMinutes >= 1 && (step.kind === 'rung' || step.kind === 'act' || step.kind === 'dry') ? (
-        <Tap
+        <Button
           label={`Start the timer, ${waitText(step.waitMinutes)}`}
           icon="timer"
           onPress={() => props.onTimer(Math.round(step.waitMinutes))}

@@ -1,19 +1,21 @@
 import {
   fastenerMap,
-  lanesThrough,
+  lanesInTheWay,
   mayBeAbsent,
   mayOverride,
   onTheMat,
+  pinsThatComeOut,
   SAFE_TO_TOUCH_C,
   SWITCH_OFF_BELOW_C,
   type Machine,
   type PlanStep,
 } from '@zealous/core';
 import { useState } from 'react';
+import { useKept } from '../data/useKept';
 import { StyleSheet, View } from 'react-native';
 import { Field } from '../ui/Field';
 import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
@@ -25,7 +27,10 @@ import type { StepCardProps } from './StepCard';
 export function Deeds(props: StepCardProps) {
   const { step, bench, fasteners, onDone, onTried } = props;
   const [depth, setDepth] = useState<number | undefined>(undefined);
-  const [part, setPart] = useState<FittedPart>(step.offer ? { offer: step.offer.id, price: step.offer.price } : {});
+  const [part, setPart, forgetPart] = useKept<FittedPart>(
+    `part:${step.id}`,
+    step.offer ? { offer: step.offer.id, price: step.offer.price } : {},
+  );
   const [skipping, setSkipping] = useState<string | undefined>(undefined);
   const mat = stillOut(step, fasteners);
   if (step.kind === 'rung')
@@ -42,11 +47,14 @@ export function Deeds(props: StepCardProps) {
         {step.replaces ? <PartFields part={part} onChange={setPart} /> : null}
         <Text bold>{step.replaces ? 'Is it in?' : 'What came of it?'}</Text>
         {step.outcomes?.map((outcome, i) => (
-          <Tap
+          <Button
             key={outcome.id}
             label={outcome.label}
             {...(i === 0 ? { kind: 'main' as const } : {})}
-            onPress={() => onTried(outcome, depth, part)}
+            onPress={() => {
+              forgetPart();
+              onTried(outcome, depth, part);
+            }}
           />
         ))}
       </View>
@@ -55,7 +63,7 @@ export function Deeds(props: StepCardProps) {
     return (
       <View style={styles.column}>
         {step.choices.map((choice, i) => (
-          <Tap
+          <Button
             key={choice.id}
             label={choice.label}
             {...(i === 0 ? { kind: 'main' as const } : {})}
@@ -68,7 +76,10 @@ export function Deeds(props: StepCardProps) {
   const tested = step.solvents !== undefined;
   const to = step.sets?.readingC ?? 0;
   const waits = step.kind === 'cool';
-  const toGo = step.opens === undefined ? 0 : countedOf(step) - onTheMat(fastenerMap(step.fasteners), fasteners).length;
+  const toGo =
+    step.opens === undefined
+      ? 0
+      : pinsThatComeOut(step.fasteners).length - onTheMat(fastenerMap(step.fasteners), fasteners).length;
   const skip = skippable(step, props.machine);
   return (
     <View style={styles.column}>
@@ -83,17 +94,17 @@ export function Deeds(props: StepCardProps) {
           <Text bold tone="fault">
             {`${mat} still on the mat: put ${mat === 1 ? 'it' : 'them'} back, or say why not.`}
           </Text>
-          <Tap label={`All ${mat} back in: it is on`} kind="main" icon="check" onPress={() => props.onAll('in')} />
+          <Button label={`All ${mat} back in: it is on`} kind="main" icon="check" onPress={() => props.onAll('in')} />
         </>
       ) : toGo > 0 ? (
-        <Tap
+        <Button
           label={toGo === 1 ? 'It is out: part off' : `All ${toGo} out: part off`}
           kind="main"
           icon="check"
           onPress={() => props.onAll('out')}
         />
       ) : tested ? null : (
-        <Tap
+        <Button
           label={
             waits
               ? `It reads below ${to} °C`
@@ -107,12 +118,12 @@ export function Deeds(props: StepCardProps) {
         />
       )}
       {step.kind === 'open' ? (
-        <Tap label="It is off already" kind="quiet" onPress={() => onDone()} style={styles.start} />
+        <Button label="It is off already" kind="quiet" onPress={() => onDone()} style={styles.start} />
       ) : step.kind === 'close' ? (
-        <Tap label="It is on already" kind="quiet" onPress={() => props.onAll('in')} style={styles.start} />
+        <Button label="It is on already" kind="quiet" onPress={() => props.onAll('in')} style={styles.start} />
       ) : null}
       {!skip ? null : skipping === undefined ? (
-        <Tap
+        <Button
           label={step.closes ? 'It stays off …' : 'Not needed here …'}
           kind="quiet"
           onPress={() => setSkipping('')}
@@ -126,7 +137,7 @@ export function Deeds(props: StepCardProps) {
             onChange={setSkipping}
             most={200}
           />
-          <Tap
+          <Button
             label="Skip, with this reason"
             disabled={skipping.trim() === ''}
             onPress={() => props.onSkip(skipping.trim())}
@@ -143,10 +154,6 @@ const DONE_WORDS: Readonly<Partial<Record<PlanStep['kind'], string>>> = {
   service: 'It sits there, held',
 };
 
-/** Fasteners that come out with the part of a step. */
-const countedOf = (step: PlanStep): number =>
-  step.fasteners.reduce((sum, one) => sum + (one.loosenOnly || one.stays ? 0 : one.count), 0);
-
 /** What may be passed over with a reason: what only says the state of heat, power, strand or head is told instead. */
 const skippable = (step: PlanStep, machine: Machine): boolean =>
   step.kind === 'open'
@@ -158,7 +165,7 @@ const skippable = (step: PlanStep, machine: Machine): boolean =>
 
 /** A step that does not fit the recorded state: why, the way there, and the way past it under one's own name. */
 export function Held({ step, held, bench, machine, onDone, onSet }: StepCardProps & { readonly held: string }) {
-  const lanes = step.opens === undefined ? [] : lanesThrough(machine, step.opens);
+  const lanes = lanesInTheWay(step, bench, machine);
   const closedAgain = mayOverride(step, bench, machine);
   const pushes = step.acts.some((act) => act.do === 'push' && !act.inHand);
   const palette = usePalette();
@@ -171,45 +178,45 @@ export function Held({ step, held, bench, machine, onDone, onSet }: StepCardProp
     <View style={[styles.held, { backgroundColor: palette.warmWash }]} role="status">
       <Text bold>{`Waits: it ${held}.`}</Text>
       {pushes && !bench.supported ? (
-        <Tap label="Head raised and supported" icon="check" onPress={() => onSet({ supported: true })} />
+        <Button label="Head raised and supported" icon="check" onPress={() => onSet({ supported: true })} />
       ) : null}
       {[...(bench.wet ?? [])].length > 0 ? (
-        <Tap label="Dry, no smell left" icon="check" onPress={() => onSet({ dry: [...(bench.wet ?? [])] })} />
+        <Button label="Dry, no smell left" icon="check" onPress={() => onSet({ dry: [...(bench.wet ?? [])] })} />
       ) : null}
-      {lanes.length > 0 && held.includes('parts the path') ? (
-        <Tap
+      {lanes.length > 0 ? (
+        <Button
           label="Nothing runs through it: it is empty"
           onPress={() => onSet({ strand: Object.fromEntries(lanes.map((lane) => [lane, 'out' as const])) })}
         />
       ) : null}
       {hot && closedAgain ? (
-        <Tap
+        <Button
           label={`Heating to ${Math.round(step.need.hotC)} °C now`}
           icon="heat"
           onPress={() => onSet({ targetC: Math.round(step.need.hotC), power: 'on' })}
         />
       ) : null}
       {step.need.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= SAFE_TO_TOUCH_C ? (
-        <Tap
+        <Button
           label={`It reads below ${SAFE_TO_TOUCH_C} °C`}
           icon="cold"
           onPress={() => onSet({ readingC: SAFE_TO_TOUCH_C, atMost: true })}
         />
       ) : null}
-      {cool ? <Tap label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
+      {cool ? <Button label="Target to zero, cooling" icon="cold" onPress={() => onSet({ targetC: 0 })} /> : null}
       {step.need.power === 'off' && bench.power === 'on' && bench.temperatureC <= SWITCH_OFF_BELOW_C ? (
-        <Tap label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} />
+        <Button label="Switched off and unplugged" icon="power" onPress={() => onSet({ power: 'off' })} />
       ) : null}
       {step.need.power === 'on' && bench.power === 'off' && closedAgain ? (
-        <Tap label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} />
+        <Button label="Switched on" icon="power" onPress={() => onSet({ power: 'on' })} />
       ) : null}
       {sure ? (
         <View style={styles.column}>
           <Text kind="small">It will stand in the record under your name that this was done against the hold.</Text>
-          <Tap label="Done all the same" onPress={() => onDone(held.slice(0, 180))} />
+          <Button label="Done all the same" onPress={() => onDone(held.slice(0, 180))} />
         </View>
       ) : step.kind === 'rung' || !closedAgain ? null : (
-        <Tap label="Do it all the same …" kind="quiet" onPress={() => setSure(true)} />
+        <Button label="Do it all the same …" kind="quiet" onPress={() => setSure(true)} />
       )}
     </View>
   );

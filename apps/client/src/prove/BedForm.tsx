@@ -1,14 +1,33 @@
 import { bedDrift, type BedPoint, type Proof } from '@zealous/core';
-import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
-import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { FormNumber } from '../ui/form/FormFields';
+import { useEntryForm } from '../ui/form/useEntryForm';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
 const POINTS = ['front left', 'front right', 'back right', 'back left', 'middle'] as const;
-const fits = (n: number): boolean => Math.abs(n) <= 5;
+/** More than this is no gap of a bed that can be set, mm; the contract of the proof says the same. */
+const MOST_MM = 5;
+
+interface Gap {
+  readonly first?: number | string | undefined;
+  readonly second?: number | string | undefined;
+}
+interface Values {
+  readonly gaps: readonly Gap[];
+}
+const gap = (value: number | string | undefined): value is number =>
+  typeof value === 'number' && Math.abs(value) <= MOST_MM;
+
+/** Points that were measured in both rounds. */
+const pointsOf = (gaps: readonly Gap[]): readonly BedPoint[] =>
+  POINTS.flatMap((name, i): BedPoint[] => {
+    const { first, second } = gaps[i] ?? {};
+    return gap(first) && gap(second) ? [{ name, first, second }] : [];
+  });
 const ADVICE = {
   good: 'Even: it is good.',
   'another round': 'Not even yet: go round once more, and enter that as the second round.',
@@ -33,58 +52,57 @@ export function BedResult({ points }: { readonly points: readonly BedPoint[] }) 
 
 /** Bed or nozzle height, point by point in two rounds: above paper that only just still pulls. */
 export function BedForm({
+  orderId,
   proof,
   record,
   onNotCured,
 }: {
+  readonly orderId: string;
   readonly proof: Proof;
   readonly record: Recorder;
   readonly onNotCured: () => void;
 }) {
-  const [rounds, setRounds] = useState<Readonly<Record<string, readonly [number | undefined, number | undefined]>>>({});
-  const points = POINTS.flatMap((name): BedPoint[] => {
-    const [first, second] = rounds[name] ?? [];
-    return first === undefined || second === undefined ? [] : [{ name, first, second }];
+  const form = useEntryForm<'proof-recorded', Values>({
+    type: 'proof-recorded',
+    keep: `bed:${orderId}:${proof.id}`,
+    defaults: { gaps: POINTS.map(() => ({ first: undefined, second: undefined })) },
+    toBody: ({ gaps }) => ({ proof: proof.id, passed: true, points: pointsOf(gaps) }),
   });
+  const points = pointsOf(useWatch({ control: form.control, name: 'gaps' }));
   const good = points.length >= 3 && bedDrift(points).advice === 'good';
   return (
     <View style={styles.column}>
       <Text kind="small" tone="soft">
         Gap to where paper only just still pulls, in mm; 0 is right. Three points at least.
       </Text>
-      {POINTS.map((name) => {
-        const [first, second] = rounds[name] ?? [undefined, undefined];
-        return (
-          <View key={name} style={styles.row}>
-            <NumberField
-              label={`${name}, first round`}
-              value={first}
-              fits={fits}
-              style={styles.grow}
-              onChange={(n) => setRounds({ ...rounds, [name]: [n, second] })}
-            />
-            <NumberField
-              label={`${name}, second round`}
-              value={second}
-              fits={fits}
-              style={styles.grow}
-              onChange={(n) => setRounds({ ...rounds, [name]: [first, n] })}
-            />
-          </View>
-        );
-      })}
+      {POINTS.map((name, i) => (
+        <View key={name} style={styles.row}>
+          <FormNumber
+            control={form.control}
+            name={`gaps.${i}.first`}
+            label={`${name}, first round`}
+            style={styles.grow}
+          />
+          <FormNumber
+            control={form.control}
+            name={`gaps.${i}.second`}
+            label={`${name}, second round`}
+            style={styles.grow}
+          />
+        </View>
+      ))}
       {points.length > 0 ? <BedResult points={points} /> : null}
-      <Tap
+      <Button
         label="Even in the second round"
         kind="main"
         disabled={!good}
-        onPress={() => record('proof-recorded', { proof: proof.id, passed: true, points })}
+        onPress={() => form.submit((body) => record('proof-recorded', body))}
       />
-      <Tap
+      <Button
         label="Checked without numbers: paper pulls alike everywhere"
         onPress={() => record('proof-recorded', { proof: proof.id, passed: true })}
       />
-      <Tap label="It cannot be set: not cured" kind="quiet" onPress={onNotCured} />
+      <Button label="It cannot be set: not cured" kind="quiet" onPress={onNotCured} />
     </View>
   );
 }

@@ -6,7 +6,7 @@ import { useAppSelector } from '../data/store';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card } from '../ui/Card';
 import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -43,8 +43,8 @@ export function BetCard({ order }: { readonly order: OrderPartProps['order'] }) 
   const positive = (n: number): boolean => n >= 0 && n <= 100_000;
   if (!open)
     return (
-      <Tap
-        label="A long print next? Price the bet"
+      <Button
+        label="A long print next? Straight to it, or a small piece first"
         kind="quiet"
         icon="chevron-down"
         onPress={() => setOpen(true)}

@@ -1,19 +1,18 @@
 import { fitFeedCurve, type FedAt, type FeedCurve, type Machine } from '@zealous/core';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Line, Polyline, Text as SvgText } from 'react-native-svg';
+import { Circle, Line, Polyline } from 'react-native-svg';
 import type { Recorder } from '../data/useOrder';
+import { Chart } from '../ui/Chart';
 import { Card } from '../ui/Card';
 import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 
 const START: readonly number[] = [1, 2, 3, 4, 5, 6];
-const WIDTH = 340;
 const HEIGHT = 180;
-const PAD = { left: 44, right: 12, top: 12, bottom: 30 };
 
 /** Fed length at several speeds: where the hot end no longer melts what is asked. */
 export function FeedCurveCard({
@@ -32,7 +31,7 @@ export function FeedCurveCard({
   );
   if (!open)
     return (
-      <Tap
+      <Button
         label="What does this hot end melt? Feed at several speeds"
         kind="quiet"
         icon="chevron-down"
@@ -68,7 +67,7 @@ export function FeedCurveCard({
           />
         ))}
       </View>
-      <Tap
+      <Button
         label="A faster one"
         icon="plus"
         kind="quiet"
@@ -82,7 +81,7 @@ export function FeedCurveCard({
         </Text>
       ) : null}
       {fit ? (
-        <Tap
+        <Button
           label={curve === undefined ? 'Keep it in the record' : 'Keep the new one in the record'}
           icon="check"
           style={styles.start}
@@ -105,53 +104,41 @@ function Curve({ points, fit }: { readonly points: readonly FedAt[]; readonly fi
   const palette = usePalette();
   const fastest = Math.max(...points.map((p) => p.mmPerS));
   const lowest = Math.min(0.8, ...points.map((p) => p.fedMm / p.askedMm)) - 0.02;
-  const x = (v: number): number => PAD.left + (v / fastest) * (WIDTH - PAD.left - PAD.right);
-  const y = (share: number): number => PAD.top + ((1.03 - share) / (1.03 - lowest)) * (HEIGHT - PAD.top - PAD.bottom);
   const knee = fit.kneeMmPerS ?? fastest;
   const end = fit.level - (fit.slope ?? 0) * (fastest - knee);
-  const ticks = [1, 0.9, 0.8, 0.6].filter((t) => t >= lowest);
   return (
-    <View role="img" aria-label={`Chart: ${sayCurve(fit)}`}>
-      <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
-        {ticks.map((t) => [
-          <Line key={t} x1={PAD.left} x2={WIDTH - PAD.right} y1={y(t)} y2={y(t)} stroke={palette.line} />,
-          <SvgText key={`t${t}`} x={PAD.left - 6} y={y(t) + 4} fontSize={11} textAnchor="end" fill={palette.soft}>
-            {`${t * 100} %`}
-          </SvgText>,
-        ])}
-        {points.map((p) => (
-          <SvgText
-            key={`v${p.mmPerS}`}
-            x={x(p.mmPerS)}
-            y={HEIGHT - 12}
-            fontSize={11}
-            textAnchor="middle"
-            fill={palette.soft}
-          >
-            {`${p.mmPerS}`}
-          </SvgText>
-        ))}
-        <Polyline
-          points={`${x(0)},${y(fit.level)} ${x(knee)},${y(fit.level)} ${x(fastest)},${y(end)}`}
-          fill="none"
-          stroke={palette.deed}
-          strokeWidth={2.5}
-        />
-        {fit.fivePercentMmPerS === undefined ? null : (
-          <Line
-            x1={x(fit.fivePercentMmPerS)}
-            x2={x(fit.fivePercentMmPerS)}
-            y1={PAD.top}
-            y2={HEIGHT - PAD.bottom}
-            stroke={palette.warm}
-            strokeWidth={2}
-            strokeDasharray="5 4"
-          />
+    <View>
+      <Chart
+        label={sayCurve(fit)}
+        across={{ from: 0, to: fastest, words: String }}
+        up={{ from: lowest, to: 1.03, words: (share) => `${Math.round(share * 100)} %` }}
+        height={HEIGHT}
+      >
+        {(x, y) => (
+          <>
+            <Polyline
+              points={`${x(0)},${y(fit.level)} ${x(knee)},${y(fit.level)} ${x(fastest)},${y(end)}`}
+              fill="none"
+              stroke={palette.deed}
+              strokeWidth={2.5}
+            />
+            {fit.fivePercentMmPerS === undefined ? null : (
+              <Line
+                x1={x(fit.fivePercentMmPerS)}
+                x2={x(fit.fivePercentMmPerS)}
+                y1={y(1.03)}
+                y2={y(lowest)}
+                stroke={palette.warm}
+                strokeWidth={2}
+                strokeDasharray="5 4"
+              />
+            )}
+            {points.map((p) => (
+              <Circle key={p.mmPerS} cx={x(p.mmPerS)} cy={y(p.fedMm / p.askedMm)} r={4} fill={palette.ink} />
+            ))}
+          </>
         )}
-        {points.map((p) => (
-          <Circle key={p.mmPerS} cx={x(p.mmPerS)} cy={y(p.fedMm / p.askedMm)} r={4} fill={palette.ink} />
-        ))}
-      </Svg>
+      </Chart>
       <Text kind="small" tone="soft">
         Share fed against the speed of the strand, mm/s.
       </Text>

@@ -1,9 +1,10 @@
 import { calibrateFeed, type FeedCalibration, type Proof } from '@zealous/core';
-import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
-import { Field } from '../ui/Field';
-import { Tap } from '../ui/Tap';
+import { FormNumber } from '../ui/form/FormFields';
+import { useEntryForm } from '../ui/form/useEntryForm';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -22,55 +23,82 @@ export function FeedResult({ calibration }: { readonly calibration: FeedCalibrat
   );
 }
 
-const number = (text: string): number => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+interface Values {
+  readonly askedMm?: number | string;
+  /** Left to the mark, which is set this much further than what is asked. */
+  readonly leftMm?: number | string;
+  readonly oldStepsPerMm?: number | string | undefined;
+}
+const MARK_AHEAD = 20;
+/** Half a millimetre: what a steel rule is read to. */
+const READING_MM = 0.5;
 
 export function FeedForm({
+  orderId,
   steps,
   record,
   proof,
   onNotCured,
 }: {
+  readonly orderId: string;
   readonly steps: number | undefined;
   readonly record: Recorder;
   readonly proof: Proof;
   readonly onNotCured: () => void;
 }) {
-  const [asked, setAsked] = useState('100');
-  const [left, setLeft] = useState('');
-  const [old, setOld] = useState(steps === undefined ? '' : String(steps));
-  const askedMm = number(asked);
-  const fedMm = askedMm + 20 - number(left);
-  const oldSteps = number(old);
-  const possible = askedMm >= 10 && askedMm <= 1000 && fedMm > 0 && fedMm <= 1500 && oldSteps >= 1 && oldSteps <= 20000;
-  const calibration = possible ? calibrateFeed(askedMm, fedMm, oldSteps) : undefined;
-  const body = {
-    proof: proof.id,
-    askedMm,
-    fedMm: Math.round(fedMm * 100) / 100,
-    oldStepsPerMm: oldSteps,
-    readingMm: 0.5,
-  };
+  const fedOf = ({ askedMm, leftMm }: Values): number | undefined =>
+    typeof askedMm === 'number' && typeof leftMm === 'number'
+      ? Math.round((askedMm + MARK_AHEAD - leftMm) * 100) / 100
+      : undefined;
+  const form = useEntryForm<'proof-recorded', Values>({
+    type: 'proof-recorded',
+    keep: `feed:${orderId}`,
+    defaults: { askedMm: 100, leftMm: undefined, oldStepsPerMm: steps } as Values,
+    toBody: (values) => ({
+      proof: proof.id,
+      passed: true,
+      askedMm: values.askedMm,
+      fedMm: fedOf(values),
+      oldStepsPerMm: values.oldStepsPerMm,
+      readingMm: READING_MM,
+    }),
+  });
+  const values = useWatch({ control: form.control }) as Values;
+  const { askedMm, oldStepsPerMm } = values;
+  const fedMm = fedOf(values);
+  // More than the whole way to the mark cannot be left, and past the mark there is nothing to read.
+  const possible = fedMm !== undefined && fedMm > 0 && typeof askedMm === 'number' && fedMm <= askedMm + MARK_AHEAD;
+  const calibration =
+    possible && typeof oldStepsPerMm === 'number' && oldStepsPerMm >= 1
+      ? calibrateFeed(askedMm, fedMm, oldStepsPerMm)
+      : undefined;
   return (
     <View style={styles.column}>
       <View style={styles.row}>
-        <Field label="Asked, mm" value={asked} onChange={setAsked} number style={styles.grow} />
-        <Field label="Left to the mark, mm" value={left} onChange={setLeft} number style={styles.grow} />
+        <FormNumber control={form.control} name="askedMm" label="Asked, mm" style={styles.grow} />
+        <FormNumber control={form.control} name="leftMm" label="Left to the mark, mm" style={styles.grow} />
       </View>
-      <Field label="Present steps/mm" value={old} onChange={setOld} number style={styles.grow} />
+      <FormNumber control={form.control} name="oldStepsPerMm" label="Present steps/mm" />
       <Text
         kind="small"
-        tone="soft"
-      >{`Mark set ${Number.isFinite(askedMm) ? askedMm + 20 : 120} mm ahead of the extruder. Fed: ${possible ? `${fedMm.toFixed(1)} mm` : 'enter what is left to the mark'}.`}</Text>
+        tone={fedMm !== undefined && !possible ? 'fault' : 'soft'}
+      >{`Mark set ${typeof askedMm === 'number' ? askedMm + MARK_AHEAD : 100 + MARK_AHEAD} mm ahead of the extruder. ${
+        fedMm === undefined
+          ? 'Enter what is left to the mark.'
+          : possible
+            ? `Fed: ${fedMm.toFixed(1)} mm.`
+            : 'What is left to the mark lies between 0 and the way to the mark: measure again.'
+      }`}</Text>
       {calibration ? <FeedResult calibration={calibration} /> : null}
       <View style={styles.row}>
-        <Tap
+        <Button
           label="Feed is right, or set right"
           kind="main"
           disabled={!calibration}
-          onPress={() => record('proof-recorded', { ...body, passed: true })}
+          onPress={() => form.submit((body) => record('proof-recorded', body))}
           style={styles.grow}
         />
-        <Tap label="Still short: not cured" disabled={!calibration} onPress={onNotCured} style={styles.grow} />
+        <Button label="Still short: not cured" disabled={!calibration} onPress={onNotCured} style={styles.grow} />
       </View>
     </View>
   );

@@ -1,5 +1,5 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
-import { fireEvent, screen } from '@testing-library/react-native';
+import { fireEvent, screen, waitFor } from '../testing/render';
 import { atTen, deskOf, type Desk } from '../testing/bench';
 import { ProveScreen } from './ProveScreen';
 
@@ -75,7 +75,12 @@ test('gears were touched: the length that went in sets the steps, and the readin
   fireEvent.changeText(screen.getByLabelText('Left to the mark, mm'), '27,5');
   fireEvent.changeText(screen.getByLabelText('Present steps/mm'), '400');
   press('Feed is right, or set right');
-  expect(desk.events().at(-1)).toMatchObject({ type: 'proof-recorded', body: { askedMm: 100, oldStepsPerMm: 400 } });
+  await waitFor(() =>
+    expect(desk.events().at(-1)).toMatchObject({
+      type: 'proof-recorded',
+      body: { askedMm: 100, oldStepsPerMm: 400 },
+    }),
+  );
   // 400 × 100 / 92.5, as in the handbook's rule of three.
   expect(screen.getByText(/432\.43/)).toBeTruthy();
 });
@@ -93,7 +98,9 @@ test('a fault that took four hours is proved by more than four, not by four', as
   expect(desk.events().some(({ type, body }) => type === 'proof-recorded' && 'ranMinutes' in body)).toBe(false);
   fireEvent.changeText(screen.getByLabelText('It ran sound for, minutes'), '300');
   fireEvent.press(done());
-  expect(desk.events().at(-1)).toMatchObject({ type: 'proof-recorded', body: { passed: true, ranMinutes: 300 } });
+  await waitFor(() =>
+    expect(desk.events().at(-1)).toMatchObject({ type: 'proof-recorded', body: { passed: true, ranMinutes: 300 } }),
+  );
 });
 
 test('the feed at several speeds: four are the least, and the speed at which 5 % is lost is told with its error', async () => {
@@ -109,7 +116,7 @@ test('the feed at several speeds: four are the least, and the speed at which 5 %
 
 test('a long print is a bet: the longer it is, the sooner the small piece comes first', async () => {
   await deskOf(dunlin, repaired('hub', 'stub', 'take-out'), (props) => <ProveScreen {...props} />);
-  press('A long print next? Price the bet');
+  press('A long print next? Straight to it, or a small piece first');
   const hours = screen.getByLabelText('Print, hours');
   fireEvent.changeText(hours, '0,2');
   fireEvent.changeText(screen.getByLabelText('Filament, g'), '5');

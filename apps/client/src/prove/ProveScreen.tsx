@@ -18,7 +18,7 @@ import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Notice } from '../ui/Card';
 import { Icon } from '../ui/Icon';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
@@ -53,6 +53,9 @@ export function ProveScreen({ order, record }: OrderPartProps) {
   const steps = machine.runs.flatMap((run) => run.stations).find((station) => station.kind === 'extruder')
     ?.params?.stepsPerMm;
   const open = state.closed ? [] : openFaults(machine, state);
+  const lastProof = Object.values(state.proofs)
+    .sort((a, b) => a.at.localeCompare(b.at))
+    .at(-1)?.eventId;
   const notCured = (proof: string): void => {
     record('not-cured', { proof });
     router.replace(orderHref(order.id, 'trace'));
@@ -60,7 +63,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
   return (
     <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
       <Text kind="title" heading={1}>
-        Not proved until it is shown
+        {current === undefined ? 'Proved: the fault did not show' : 'Not proved until it is shown'}
       </Text>
       <Text tone="soft">Smallest first. Stop as soon as the fault shows.</Text>
       {open.length > 0 ? (
@@ -69,7 +72,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           {open.map(({ text }) => (
             <Text key={text}>{text}</Text>
           ))}
-          <Tap label="Back to the work" onPress={() => router.replace(orderHref(order.id, 'plan'))} />
+          <Button label="Back to the work" onPress={() => router.replace(orderHref(order.id, 'plan'))} />
         </Card>
       ) : null}
       {proofs.map((proof) => {
@@ -87,6 +90,15 @@ export function ProveScreen({ order, record }: OrderPartProps) {
             {proof.because.map((why) => (
               <Text key={why} kind="small" tone="soft">{`Because ${why}.`}</Text>
             ))}
+            {known?.passed && !state.closed && known.eventId === lastProof ? (
+              <Button
+                label="Undo this proof"
+                icon="undo"
+                kind="quiet"
+                onPress={() => record('event-withdrawn', { eventId: known.eventId })}
+                style={styles.start}
+              />
+            ) : null}
             {known?.points ? <BedResult points={known.points} /> : null}
             {known?.fedMm !== undefined && known.askedMm !== undefined && known.oldStepsPerMm !== undefined ? (
               <FeedResult
@@ -95,7 +107,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
             ) : null}
             {proof === current && !state.closed && open.length === 0 ? (
               <View style={styles.column}>
-                {(proof.cautions ?? []).map((id) => {
+                {proof.cautions.map((id) => {
                   const caution = cautionById(catalogue, id);
                   return caution ? <CautionLine key={id} caution={caution} /> : null;
                 })}
@@ -104,7 +116,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                   <View style={styles.column}>
                     <Text kind="small" tone="warm" bold>{`It ${held}.`}</Text>
                     {proof.heat === 'hot' ? (
-                      <Tap
+                      <Button
                         label={`Heating to ${Math.round(hotC)} °C now`}
                         icon="heat"
                         kind="main"
@@ -112,14 +124,14 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                       />
                     ) : null}
                     {proof.heat === 'cold' && bench.temperatureC > SAFE_TO_TOUCH_C ? (
-                      <Tap
+                      <Button
                         label="Target to zero, cooling"
                         icon="cold"
                         onPress={() => record('bench-changed', { targetC: 0 })}
                       />
                     ) : null}
                     {proof.heat === 'cold' ? (
-                      <Tap
+                      <Button
                         label={`It reads below ${SAFE_TO_TOUCH_C} °C`}
                         icon="cold"
                         kind="main"
@@ -127,7 +139,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                       />
                     ) : null}
                     {proof.power === 'off' && bench.power === 'on' && bench.temperatureC <= SWITCH_OFF_BELOW_C ? (
-                      <Tap
+                      <Button
                         label="Switched off and unplugged"
                         icon="power"
                         kind="main"
@@ -135,7 +147,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                       />
                     ) : null}
                     {proof.heat !== 'hot' && proof.power === 'on' && bench.power === 'off' ? (
-                      <Tap
+                      <Button
                         label="Switched on"
                         icon="power"
                         kind="main"
@@ -145,20 +157,26 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                   </View>
                 ) : null}
                 {proof.quantity ? (
-                  <FeedForm steps={steps} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                  <FeedForm
+                    orderId={order.id}
+                    steps={steps}
+                    record={record}
+                    proof={proof}
+                    onNotCured={() => notCured(proof.id)}
+                  />
                 ) : proof.form === 'bed' ? (
-                  <BedForm record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                  <BedForm orderId={order.id} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
                 ) : proof.form === 'run' ? (
-                  <RunForm record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                  <RunForm orderId={order.id} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
                 ) : (
                   <View style={styles.row}>
-                    <Tap
+                    <Button
                       label="Yes"
                       {...(held ? {} : { kind: 'main' as const })}
                       onPress={() => record('proof-recorded', { proof: proof.id, passed: true })}
                       style={styles.grow}
                     />
-                    <Tap label="No: not cured" onPress={() => notCured(proof.id)} style={styles.grow} />
+                    <Button label="No: not cured" onPress={() => notCured(proof.id)} style={styles.grow} />
                   </View>
                 )}
               </View>
@@ -169,7 +187,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
       {state.closed ? null : <FeedCurveCard machine={machine} curve={state.curve} record={record} />}
       {state.closed ? null : <BetCard order={order} />}
       {current === undefined ? (
-        <Tap
+        <Button
           label={state.closed ? 'See the record' : 'Proved: close the order'}
           kind={state.closed ? 'plain' : 'main'}
           icon="check"
@@ -191,4 +209,5 @@ const styles = StyleSheet.create({
   body: { padding: space.l, gap: space.s, maxWidth: 760, width: '100%', alignSelf: 'center' },
   row: { flexDirection: 'row', gap: space.s, alignItems: 'center' },
   column: { gap: space.s },
+  start: { alignSelf: 'flex-start' },
 });

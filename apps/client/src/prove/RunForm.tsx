@@ -1,29 +1,42 @@
 import type { ProofAsked } from '@zealous/core';
-import { useState } from 'react';
+import { useWatch } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
-import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { FormNumber } from '../ui/form/FormFields';
+import { filled, useEntryForm } from '../ui/form/useEntryForm';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
+interface Values {
+  readonly ranMinutes?: number | string;
+  readonly reachedMm?: number | string;
+}
+
 /** A print that must run past where it had failed. */
 export function RunForm({
+  orderId,
   proof,
   record,
   onNotCured,
 }: {
+  readonly orderId: string;
   readonly proof: ProofAsked;
   readonly record: Recorder;
   readonly onNotCured: () => void;
 }) {
-  const [ran, setRan] = useState<number | undefined>(undefined);
-  const [reached, setReached] = useState<number | undefined>(undefined);
+  const form = useEntryForm<'proof-recorded', Values>({
+    type: 'proof-recorded',
+    keep: `run:${orderId}:${proof.id}`,
+    defaults: {},
+    toBody: (values) => ({ proof: proof.id, passed: true, ...filled(values) }),
+  });
+  const { ranMinutes: ran, reachedMm: reached } = useWatch({ control: form.control }) as Values;
   const { longerThanMin, pastMm } = proof;
-  const long =
-    longerThanMin === undefined ? ran !== undefined || pastMm !== undefined : ran !== undefined && ran > longerThanMin;
-  const high = pastMm === undefined || (reached !== undefined && reached > pastMm);
-  const enough = long && high;
+  const past = (value: number | string | undefined, least: number): boolean =>
+    typeof value === 'number' && value > least;
+  const long = longerThanMin === undefined ? past(ran, 0) || pastMm !== undefined : past(ran, longerThanMin);
+  const enough = long && (pastMm === undefined || past(reached, pastMm));
   return (
     <View style={styles.column}>
       <Text>
@@ -33,23 +46,16 @@ export function RunForm({
         {pastMm === undefined ? '' : ` It showed at ${pastMm} mm: only past that height.`}
       </Text>
       {pastMm === undefined ? null : (
-        <NumberField label="It reached a height of, mm" value={reached} fits={(n) => n >= 0} onChange={setReached} />
+        <FormNumber control={form.control} name="reachedMm" label="It reached a height of, mm" />
       )}
-      <NumberField label="It ran sound for, minutes" value={ran} fits={(n) => n >= 0} onChange={setRan} />
-      <Tap
+      <FormNumber control={form.control} name="ranMinutes" label="It ran sound for, minutes" />
+      <Button
         label="It ran past that, sound"
         kind="main"
         disabled={!enough}
-        onPress={() =>
-          record('proof-recorded', {
-            proof: proof.id,
-            passed: true,
-            ...(ran === undefined ? {} : { ranMinutes: ran }),
-            ...(reached === undefined ? {} : { reachedMm: reached }),
-          })
-        }
+        onPress={() => form.submit((body) => record('proof-recorded', body))}
       />
-      <Tap label="The fault is back: stop it, not cured" onPress={onNotCured} />
+      <Button label="The fault is back: stop it, not cured" onPress={onNotCured} />
     </View>
   );
 }

@@ -1,11 +1,14 @@
 import {
+  benchAt,
   closingFaults,
   hourlyRateOf,
   modeById,
   percent,
   phaseOf,
+  SAFE_TO_TOUCH_C,
   stationById,
   whatRemains,
+  type EventBodies,
   type OrderRecord,
 } from '@zealous/core';
 import { addWeeks, formatISO } from 'date-fns';
@@ -13,15 +16,15 @@ import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
 import { beliefFor } from '../data/shopSlice';
+import { useClock } from '../data/useClock';
 import { useAppSelector } from '../data/store';
 import { useCatalogue } from '../data/useCatalogue';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card } from '../ui/Card';
-import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
-import { NumberField } from '../ui/form/NumberField';
-import { Tap } from '../ui/Tap';
+import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
+import { filled, useEntryForm } from '../ui/form/useEntryForm';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { OUTCOMES } from './Summary';
 
@@ -32,22 +35,39 @@ const AGAIN = [
   { id: '13', label: 'In three months' },
 ];
 
+interface Values {
+  readonly outcome: EventBodies['closed']['outcome'];
+  readonly minutes?: number | string;
+  readonly hourlyRate?: number | string | undefined;
+  readonly watch?: string;
+  /** Weeks after which it is looked at again. */
+  readonly weeks?: string;
+  readonly note?: string;
+}
+
 export function CloseForm({ order, record, report }: OrderPartProps & { readonly report: OrderRecord }) {
   const { machine, state } = order;
   const catalogue = useCatalogue();
   const faults = closingFaults(machine, catalogue, state);
   const proved = phaseOf(machine, catalogue, state) === 'record' && faults.length === 0;
   const watchText = state.cause ? (modeById(catalogue, state.cause.mode)?.watch ?? '') : '';
-  const [outcome, setOutcome] = useState<'cured' | 'not-cured' | 'given-back' | 'scrapped'>(
-    proved ? 'cured' : 'given-back',
-  );
-  const [minutes, setMinutes] = useState(String(report.handsOnMinutes));
-  const [rate, setRate] = useState<number | undefined>(hourlyRateOf(catalogue));
-  const [weeks, setWeeks] = useState<string | undefined>(undefined);
-  const [watch, setWatch] = useState('');
-  const [note, setNote] = useState('');
-  const value = Number(minutes.replace(',', '.'));
-  const fits = minutes.trim() !== '' && value >= 0 && value <= 100000;
+  const form = useEntryForm<'closed', Values>({
+    type: 'closed',
+    keep: `close:${order.id}`,
+    defaults: {
+      outcome: proved ? 'cured' : 'given-back',
+      minutes: report.handsOnMinutes,
+      hourlyRate: hourlyRateOf(catalogue),
+    },
+    toBody: ({ minutes, weeks, ...rest }) => ({
+      ...filled(rest),
+      ...(minutes === undefined ? {} : { minutes: typeof minutes === 'number' ? Math.round(minutes) : minutes }),
+      ...(weeks ? { watchOn: formatISO(addWeeks(new Date(), Number(weeks)), { representation: 'date' }) } : {}),
+    }),
+  });
+  const { control } = form;
+  const bench = benchAt(machine, state, useClock(5000));
+  const hot = bench.temperatureC > SAFE_TO_TOUCH_C;
   const options = (['cured', 'not-cured', 'given-back', 'scrapped'] as const)
     .filter((id) => id !== 'cured' || proved)
     .map((id) => ({ id, label: OUTCOMES[id] }));
@@ -66,35 +86,21 @@ export function CloseForm({ order, record, report }: OrderPartProps & { readonly
           ))}
         </>
       )}
+      {hot ? (
+        <Text bold tone="warm">
+          {`The machine is recorded at about ${Math.round(bench.temperatureC)} °C${bench.power === 'on' ? ' and switched on' : ''}: set the target to zero and let it cool before it leaves the bench.`}
+        </Text>
+      ) : null}
       {proved ? <Remains order={order} record={record} /> : null}
-      <Choice label="Outcome" options={options} chosen={[outcome]} onToggle={setOutcome} />
-      <Field label="Minutes of work" value={minutes} onChange={setMinutes} number />
-      <NumberField label="Rate per hour" value={rate} fits={(n) => n >= 0 && n <= 10_000} onChange={setRate} />
-      <Field label="What to watch, and when" value={watch} onChange={setWatch} most={1000} lines />
+      <FormChoice control={control} name="outcome" label="Outcome" options={options} />
+      <FormNumber control={control} name="minutes" label="Minutes of work" />
+      <FormNumber control={control} name="hourlyRate" label="Rate per hour" />
+      <FormText control={control} name="watch" label="What to watch, and when" most={1000} lines />
       {watchText ? <Text kind="small" tone="soft">{`The catalogue adds: ${watchText}`}</Text> : null}
       <Text bold>Look again</Text>
-      <Choice
-        label="Look again"
-        options={AGAIN}
-        chosen={weeks ? [weeks] : []}
-        onToggle={(id) => setWeeks(id === weeks ? undefined : id)}
-      />
-      <Field label="Note: real but not the cause, old part kept …" value={note} onChange={setNote} most={2000} lines />
-      <Tap
-        label="Close the order"
-        kind="main"
-        disabled={!fits}
-        onPress={() =>
-          record('closed', {
-            outcome,
-            minutes: Math.round(value),
-            ...(watch.trim() ? { watch: watch.trim() } : {}),
-            ...(weeks ? { watchOn: formatISO(addWeeks(new Date(), Number(weeks)), { representation: 'date' }) } : {}),
-            ...(rate === undefined ? {} : { hourlyRate: rate }),
-            ...(note.trim() ? { note: note.trim() } : {}),
-          })
-        }
-      />
+      <FormChoice control={control} name="weeks" label="Look again" options={AGAIN} loose />
+      <FormText control={control} name="note" label="Note: real but not the cause, old part kept …" most={2000} lines />
+      <Button label="Close the order" kind="main" onPress={() => form.submit((body) => record('closed', body))} />
     </Card>
   );
 }
@@ -105,11 +111,11 @@ export function Reopen({ eventId, record }: { readonly eventId: string; readonly
   return asked ? (
     <Card edge="fault">
       <Text>The order is open again afterwards, and what it taught is forgotten.</Text>
-      <Tap label="Withdraw the closing" onPress={() => record('event-withdrawn', { eventId })} />
-      <Tap label="Leave it closed" kind="quiet" onPress={() => setAsked(false)} />
+      <Button label="Withdraw the closing" onPress={() => record('event-withdrawn', { eventId })} />
+      <Button label="Leave it closed" kind="quiet" onPress={() => setAsked(false)} />
     </Card>
   ) : (
-    <Tap label="Closed wrongly?" kind="quiet" listed onPress={() => setAsked(true)} />
+    <Button label="Closed wrongly?" kind="quiet" listed onPress={() => setAsked(true)} />
   );
 }
 
@@ -137,7 +143,7 @@ function Remains({ order, record }: OrderPartProps) {
     <View>
       <Text bold>A second fault may be left</Text>
       {left.slice(0, 3).map((item) => (
-        <Tap
+        <Button
           key={`${item.station}/${item.mode}`}
           label={`Take on too: ${stationById(machine, item.station)?.name ?? item.station}: ${item.name.toLowerCase()}, ${percent(item.share)}`}
           kind="quiet"

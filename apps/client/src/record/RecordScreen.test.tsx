@@ -1,5 +1,5 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
-import { fireEvent, screen } from '@testing-library/react-native';
+import { fireEvent, screen, waitFor } from '../testing/render';
 import { atTen, deskOf } from '../testing/bench';
 import { RecordScreen } from './RecordScreen';
 
@@ -33,6 +33,7 @@ test('an order is closed as cured only when every proof is passed; a wrong closi
   fireEvent.changeText(screen.getByLabelText('Rate per hour'), '40');
   fireEvent.press(screen.getByRole('radio', { name: 'In two weeks' }));
   press('Close the order');
+  await waitFor(() => expect(desk.order().state.closed).toBeDefined());
   expect(desk.order().state.closed).toMatchObject({ outcome: 'cured', minutes: 45, hourlyRate: 40 });
   expect(desk.order().state.closed?.watchOn).toBe('2026-12-09');
   expect(screen.getByText(/work 30\.00 at 40 an hour/)).toBeTruthy();

@@ -7,7 +7,7 @@ import { printDocument } from '../ui/printDocument';
 import { Section } from '../ui/Card';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { openFile, saveFile } from '../ui/saveFile';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { CloseForm, Reopen } from './CloseForm';
@@ -30,26 +30,26 @@ export function RecordScreen({ order, record }: OrderPartProps) {
       <FindingPictures order={order} record={record} findings={report.findings} />
       <Section title="Take it along">
         <View style={styles.wrap}>
-          <Tap label="Record as PDF" icon="save" onPress={() => openFile(`/api/orders/${order.id}/record.pdf`)} />
-          <Tap
+          <Button label="Record as PDF" icon="save" onPress={() => openFile(`/api/orders/${order.id}/record.pdf`)} />
+          <Button
             label="One page for the owner"
             icon="save"
             onPress={() => openFile(`/api/orders/${order.id}/owner.pdf`)}
           />
           {state.timers.length > 0 || report.watch.length > 0 || report.watchOn ? (
-            <Tap
+            <Button
               label="Dates for a calendar"
               icon="timer"
               onPress={() => openFile(`/api/orders/${order.id}/dates.ics`)}
             />
           ) : null}
-          <Tap label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
-          <Tap
+          <Button label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
+          <Button
             label="Save Markdown"
             icon="save"
             onPress={() => saveFile(`${name}.md`, 'text/markdown', recordMarkdown(report))}
           />
-          <Tap
+          <Button
             label="Save JSON"
             icon="save"
             onPress={() => saveFile(`${name}.json`, 'application/json', JSON.stringify(report, null, 2))}
@@ -75,7 +75,7 @@ function FindingPictures({ order, record, findings }: OrderPartProps & { readonl
         </View>
       ))}
       {open || findings.length === 0 ? null : (
-        <Tap
+        <Button
           label="Pictures of findings …"
           kind="quiet"
           icon="camera"

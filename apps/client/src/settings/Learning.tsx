@@ -9,7 +9,7 @@ import { Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { pickFile } from '../ui/pickFile';
 import { saveFile } from '../ui/saveFile';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -70,15 +70,15 @@ export function Learning() {
         </>
       ) : null}
       <View style={styles.row}>
-        <Tap
+        <Button
           label="Save the counts"
           icon="save"
           kind="quiet"
           onPress={() => saveFile('learned.json', 'application/json', JSON.stringify(learned, null, 2))}
         />
-        <Tap label="Counts from a file" kind="quiet" onPress={() => void fromFile()} />
+        <Button label="Counts from a file" kind="quiet" onPress={() => void fromFile()} />
         {imports > 0 ? (
-          <Tap label={`Forget what was brought in (${imports})`} kind="quiet" onPress={() => void forget()} />
+          <Button label={`Forget what was brought in (${imports})`} kind="quiet" onPress={() => void forget()} />
         ) : null}
       </View>
       {failure ? (

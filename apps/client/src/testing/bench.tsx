@@ -8,9 +8,8 @@ import {
   type Machine,
   type OrderEvent,
 } from '@zealous/core';
-import { act, render } from '@testing-library/react-native';
+import { act, render } from './render';
 import { useState, type ReactNode } from 'react';
-import { PaperProvider } from 'react-native-paper';
 import { Provider } from 'react-redux';
 import { api } from '../data/api';
 import { makeStore } from '../data/store';
@@ -29,11 +28,7 @@ export const noHistory: ShopHistory = { tried: [], solvents: [], lives: [], part
 export async function renderInShop(element: ReactNode, history: ShopHistory = noHistory): Promise<void> {
   const store = makeStore();
   await store.dispatch(api.util.upsertQueryData('shopHistory', undefined, history) as never);
-  render(
-    <Provider store={store}>
-      <PaperProvider>{element}</PaperProvider>
-    </Provider>,
-  );
+  render(<Provider store={store}>{element}</Provider>);
 }
 
 /** Every test of the file begins at ten o'clock, with a server that does not answer. */
@@ -75,6 +70,7 @@ export async function deskOf(
       state,
       phase: phaseOf(machine, deliveredCatalogue, state),
       unsent: [],
+      catalogue: deliveredCatalogue,
     };
   };
   let redraw: () => void = () => undefined;

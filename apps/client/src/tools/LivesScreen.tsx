@@ -1,9 +1,20 @@
-import { fitWeibull, halfLife, livesOf, offersOf, type Life, type PartLife, type Remedy } from '@zealous/core';
+import {
+  ageReplacement,
+  fitWeibull,
+  halfLife,
+  livesOf,
+  offersOf,
+  type AgeReplacement,
+  type Life,
+  type PartLife,
+  type Remedy,
+} from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Line, Polyline, Text as SvgText } from 'react-native-svg';
+import { Circle, Polyline } from 'react-native-svg';
 import { useShopHistoryQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
 import { Card, Notice } from '../ui/Card';
+import { Chart } from '../ui/Chart';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
@@ -82,9 +93,13 @@ function PartCard({
   );
 }
 
-const WIDTH = 340;
-const HEIGHT = 130;
-const PAD = { left: 40, right: 12, top: 10, bottom: 26 };
+/** A failure, with the print that it spoils, costs so many planned renewals (chosen). */
+const FAILURE_COSTS = 3;
+
+const replaceWords = ({ atHours, share }: AgeReplacement): string =>
+  atHours === Infinity
+    ? `Waiting until it fails is cheapest, if a failure costs ${FAILURE_COSTS} planned renewals.`
+    : `Renewed at ${hours(atHours)} it costs ${Math.round(100 * (1 - share))} % less an hour than waiting until it fails, if a failure costs ${FAILURE_COSTS} planned renewals.`;
 
 /** Share still running against printing hours: the lives on record, and the Weibull curve through them. */
 function Survival({ lives }: { readonly lives: readonly Life[] }) {
@@ -93,44 +108,39 @@ function Survival({ lives }: { readonly lives: readonly Life[] }) {
   if (new Set(ended.map((life) => life.hours)).size < 2) return null;
   const { shape, scale } = fitWeibull(lives);
   const longest = 1.2 * Math.max(...lives.map((life) => life.hours));
-  const x = (h: number): number => PAD.left + (h / longest) * (WIDTH - PAD.left - PAD.right);
-  const y = (share: number): number => PAD.top + (1 - share) * (HEIGHT - PAD.top - PAD.bottom);
   const curve = Array.from({ length: 41 }, (_, i) => (i / 40) * longest);
   const said = `Weibull shape ${shape.toFixed(1)}, 63 % ended by ${hours(scale)}`;
   return (
-    <View role="img" aria-label={`Chart: share still running against hours. ${said}`}>
-      <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`}>
-        {[0, 0.5, 1].map((share) => [
-          <Line key={share} x1={PAD.left} x2={WIDTH - PAD.right} y1={y(share)} y2={y(share)} stroke={palette.line} />,
-          <SvgText
-            key={`t${share}`}
-            x={PAD.left - 6}
-            y={y(share) + 4}
-            fontSize={11}
-            textAnchor="end"
-            fill={palette.soft}
-          >
-            {`${share * 100} %`}
-          </SvgText>,
-        ])}
-        <Polyline
-          points={curve.map((h) => `${x(h)},${y(Math.exp(-((h / scale) ** shape)))}`).join(' ')}
-          fill="none"
-          stroke={palette.deed}
-          strokeWidth={2.5}
-        />
-        {ended.map((life, i) => (
-          // Median ranks (Benard): where the i-th of n lies.
-          <Circle key={i} cx={x(life.hours)} cy={y(1 - (i + 0.7) / (ended.length + 0.4))} r={4} fill={palette.ink} />
-        ))}
-        <SvgText x={PAD.left} y={HEIGHT - 8} fontSize={11} fill={palette.soft}>
-          0
-        </SvgText>
-        <SvgText x={WIDTH - PAD.right} y={HEIGHT - 8} fontSize={11} textAnchor="end" fill={palette.soft}>
-          {hours(longest)}
-        </SvgText>
-      </Svg>
+    <View>
+      <Chart
+        label={`share still running against hours. ${said}`}
+        across={{ from: 0, to: longest, words: hours, ticks: 4 }}
+        up={{ from: 0, to: 1, words: (share) => `${Math.round(share * 100)} %`, ticks: 2 }}
+        height={130}
+      >
+        {(x, y) => (
+          <>
+            <Polyline
+              points={curve.map((h) => `${x(h)},${y(Math.exp(-((h / scale) ** shape)))}`).join(' ')}
+              fill="none"
+              stroke={palette.deed}
+              strokeWidth={2.5}
+            />
+            {ended.map((life, i) => (
+              // Median ranks (Benard): where the i-th of n lies.
+              <Circle
+                key={i}
+                cx={x(life.hours)}
+                cy={y(1 - (i + 0.7) / (ended.length + 0.4))}
+                r={4}
+                fill={palette.ink}
+              />
+            ))}
+          </>
+        )}
+      </Chart>
       <Text kind="small" tone="soft">{`${said}. Each point is a part that ended.`}</Text>
+      <Text>{replaceWords(ageReplacement({ shape, scale }, FAILURE_COSTS))}</Text>
     </View>
   );
 }

@@ -1,7 +1,7 @@
 import { useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { Page } from '../ui/Page';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -11,16 +11,36 @@ export function ToolsScreen() {
   return (
     <Page title="Tools">
       <View style={styles.column}>
-        <Tap label="Tube planner" listed onPress={() => router.push('/tools/tube')}>
+        <Button label="Tube planner" listed onPress={() => router.push('/tools/tube')}>
           <Text kind="small" tone="soft">
             Cut length, tightest bend, slack, and what happens to retraction
           </Text>
-        </Tap>
-        <Tap label="Part lives" listed onPress={() => router.push('/tools/lives')}>
+        </Button>
+        <Button label="What the print asked" listed onPress={() => router.push('/tools/print')}>
+          <Text kind="small" tone="soft">
+            From the print’s own file: flow, retractions on one piece of strand, and what was asked where it stopped
+          </Text>
+        </Button>
+        <Button label="Why does it grind?" listed onPress={() => router.push('/tools/forces')}>
+          <Text kind="small" tone="soft">
+            Pull and push along the path, what gives way first, and which stretch a gauge says drags
+          </Text>
+        </Button>
+        <Button label="Is it safe to switch off?" listed onPress={() => router.push('/tools/heat')}>
+          <Text kind="small" tone="soft">
+            Whether the strand softens in the cold zone: fan dead, switched off hot, or after waiting
+          </Text>
+        </Button>
+        <Button label="What should the meter read?" listed onPress={() => router.push('/tools/meter')}>
+          <Text kind="small" tone="soft">
+            Heater and temperature sensor in ohms, and which temperature a reading stands for
+          </Text>
+        </Button>
+        <Button label="Part lives" listed onPress={() => router.push('/tools/lives')}>
           <Text kind="small" tone="soft">
             How long nozzles, tubes, gears and the rest last here, and whose were renewed again
           </Text>
-        </Tap>
+        </Button>
       </View>
     </Page>
   );

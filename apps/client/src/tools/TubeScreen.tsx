@@ -1,5 +1,5 @@
 import { couplerTravel, retractionChange, type Point3, type TubePlan, type TubeTask } from '@zealous/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Line, Polyline, Rect, Text as SvgText } from 'react-native-svg';
 import { Card, Section } from '../ui/Card';
@@ -10,6 +10,7 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
+import { useWorkedOut } from './useWorkedOut';
 
 /** Figures of a usual open frame, to begin from. */
 const START = {
@@ -72,30 +73,7 @@ function taskOf(figures: Figures): TubeTask {
 export function TubeScreen() {
   const [figures, setFigures] = useState<Figures>(START);
   const [cut, setCut] = useState<'square' | 'bevel'>('square');
-  const [plan, setPlan] = useState<TubePlan | undefined>(undefined);
-  const [problem, setProblem] = useState('');
-  useEffect(() => {
-    let stale = false;
-    // While figures are typed only the last one is worked out.
-    const timer = setTimeout(() => {
-      tracer()
-        .planTube(taskOf(figures))
-        .then(
-          (found) => {
-            if (stale) return;
-            setPlan(found);
-            setProblem('');
-          },
-          (error: unknown) => {
-            if (!stale) setProblem((error as Error).message);
-          },
-        );
-    }, 250);
-    return () => {
-      stale = true;
-      clearTimeout(timer);
-    };
-  }, [figures]);
+  const { found: plan, problem } = useWorkedOut(figures, (of) => tracer().planTube(taskOf(of)));
   return (
     <Page title="Tube planner" back="/tools">
       <View style={styles.column}>

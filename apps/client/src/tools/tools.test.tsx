@@ -1,5 +1,5 @@
 import { deliveredCatalogue, halfLife, livesOf, offersOf } from '@zealous/core';
-import { fireEvent, screen } from '@testing-library/react-native';
+import { fireEvent, screen } from '../testing/render';
 import type { ReactNode } from 'react';
 import { atTen, noHistory, renderInShop } from '../testing/bench';
 import { LivesScreen } from './LivesScreen';

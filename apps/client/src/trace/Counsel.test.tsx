@@ -1,6 +1,9 @@
 import type { Assessment, RankedCheck } from '@zealous/core';
-import { fireEvent, render, screen } from '@testing-library/react-native';
+import { Provider } from 'react-redux';
+import { makeStore } from '../data/store';
+import { fireEvent, render, screen } from '../testing/render';
 import { BesideCheck, UnderStrand } from './Counsel';
+import { OtherChecks } from './OtherChecks';
 import { WhyBody } from './WhySheet';
 
 const check = (key: string, expectedMinutes: number, rest: Partial<RankedCheck> = {}): RankedCheck => ({
@@ -52,7 +55,7 @@ const assessment = (checks: readonly RankedCheck[], rest: Partial<Assessment> = 
   cleared: [],
   checks,
   advice: { kind: 'check', text: '', nearTie: false, repairMinutes: 40 },
-  pairs: [],
+  sets: [],
   unexplained: [],
   habits: [],
   ...rest,
@@ -65,7 +68,7 @@ describe('beside the check', () => {
     const onTake = jest.fn();
     const own = check('b', 24);
     render(<BesideCheck assessment={assessment([best, own])} check={own} onTake={onTake} />);
-    fireEvent.press(screen.getByRole('button', { name: 'Looking further: Check a' }));
+    fireEvent.press(screen.getByRole('button', { name: 'A longer look prefers: Check a' }));
     expect(onTake).toHaveBeenCalledWith('a');
     expect(screen.getByText('saves about 4 min')).toBeTruthy();
   });
@@ -105,7 +108,7 @@ describe('under the strand', () => {
     const view = assessment([], {
       elsewhere: 0.4,
       unexplained: ['Look at the joint: leak'],
-      pairs: [
+      sets: [
         {
           stations: ['hub', 'tube'],
           modes: ['tip-particles', 'gears-worn'],
@@ -142,4 +145,18 @@ describe('why', () => {
     render(<WhyBody assessment={assessment([best])} check={best} />);
     expect(screen.queryByLabelText('Minutes part by part')).toBeNull();
   });
+});
+
+test('the list of other checks stays as it was opened when a longer look ranks them otherwise', () => {
+  const store = makeStore();
+  const other = (ranked: Assessment) => (
+    <Provider store={store}>
+      <OtherChecks assessment={ranked} onClose={jest.fn()} onPick={jest.fn()} />
+    </Provider>
+  );
+  const names = () =>
+    screen.getAllByText(/^Check [ab]$/).map((name) => String((name.props as { children: unknown }).children));
+  const shown = render(other(assessment([check('a', 20), check('b', 25)])));
+  shown.rerender(other(assessment([check('b', 18), check('a', 20)])));
+  expect(names()).toEqual(['Check a', 'Check b']);
 });

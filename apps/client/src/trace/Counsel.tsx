@@ -1,10 +1,10 @@
 import { minutesText, percent, type Assessment, type RankedCheck } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
-/** Under the strand: two causes at once, something not on the list and what speaks for it, and the map of what is cleared. */
+/** Under the strand: several causes at once, something not on the list and what speaks for it, and the map of what is cleared. */
 export function UnderStrand({
   assessment,
   onCleared,
@@ -12,7 +12,7 @@ export function UnderStrand({
   readonly assessment: Assessment;
   readonly onCleared: () => void;
 }) {
-  const { elsewhere, unexplained, pairs } = assessment;
+  const { elsewhere, unexplained, sets } = assessment;
   const cleared = assessment.stations.filter((station) => station.clearedBy !== undefined).length;
   return (
     <View style={styles.under}>
@@ -22,18 +22,23 @@ export function UnderStrand({
       {unexplained.map((label) => (
         <Text key={label} kind="small" tone="doubt">{`The likeliest listed cause leaves unexplained: ${label}`}</Text>
       ))}
-      {pairs.map((pair) => (
-        <Text key={pair.text} kind="small" tone="doubt">{`Two at once, ${percent(pair.share)}: ${pair.text}`}</Text>
+      {sets.map((set) => (
+        <Text key={set.text} kind="small" tone="doubt">
+          {`${set.stations.length === 2 ? 'Two' : set.stations.length} at once, ${percent(set.share)}: ${set.text}`}
+        </Text>
       ))}
-      <Tap
-        label={
-          cleared === 0 ? 'Nothing is cleared yet' : `${cleared} of ${assessment.stations.length} cleared: by what?`
-        }
-        kind="quiet"
-        disabled={cleared === 0}
-        onPress={onCleared}
-        style={styles.start}
-      />
+      {cleared === 0 ? (
+        <Text kind="small" tone="soft">
+          Nothing is cleared yet.
+        </Text>
+      ) : (
+        <Button
+          label={`${cleared} of ${assessment.stations.length} cleared: by what?`}
+          kind="quiet"
+          onPress={onCleared}
+          style={styles.start}
+        />
+      )}
     </View>
   );
 }
@@ -54,8 +59,13 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
   const byHabit = kept?.key === check.key;
   return (
     <View style={styles.beside}>
+      {assessment.advice.apart && best?.key === check.key ? (
+        <Text kind="small" tone="doubt">
+          {assessment.advice.text}
+        </Text>
+      ) : null}
       {check.meanwhile.map((item) => (
-        <Tap
+        <Button
           key={item.key}
           label={`Meanwhile: ${item.name}`}
           kind="quiet"
@@ -63,7 +73,7 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
           style={styles.slim}
         >
           <Text kind="small" tone="soft">{`${minutesText(item.minutes)}, while it heats or cools`}</Text>
-        </Tap>
+        </Button>
       ))}
       {kept && byHabit ? (
         <Text kind="small" tone="soft">
@@ -71,14 +81,14 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
         </Text>
       ) : null}
       {best && best.key !== check.key && gain >= 0.5 ? (
-        <Tap
-          label={`${byHabit ? 'The tracer’s choice' : 'Looking further'}: ${best.name}`}
+        <Button
+          label={`${byHabit ? 'The tracer’s choice' : 'A longer look prefers'}: ${best.name}`}
           kind="quiet"
           onPress={() => onTake(best.key)}
           style={styles.slim}
         >
           <Text kind="small" tone="soft">{`saves about ${minutesText(gain)}`}</Text>
-        </Tap>
+        </Button>
       ) : null}
       {assessment.advice.nearTie && best?.key === check.key ? (
         <Text kind="small" tone="soft">
@@ -91,7 +101,7 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
 
 const styles = StyleSheet.create({
   under: { paddingHorizontal: space.l, paddingBottom: space.s, gap: space.xs },
-  beside: { paddingHorizontal: space.l, gap: space.xs },
+  beside: { gap: space.xs },
   start: { alignSelf: 'flex-start', paddingHorizontal: 0 },
   slim: { justifyContent: 'flex-start', paddingHorizontal: 0 },
 });

@@ -1,10 +1,10 @@
-import { fireEvent, render, screen } from '@testing-library/react-native';
+import { fireEvent, render, screen } from '../testing/render';
 import { NumberPad } from './NumberPad';
 
 const press = (...keys: string[]): void => keys.forEach((key) => fireEvent.press(screen.getByLabelText(key)));
 
 function pad(onEnter = jest.fn()) {
-  render(<NumberPad label="Depth" unit="mm" min={0} max={1000} onEnter={onEnter} />);
+  render(<NumberPad keep="depth" label="Depth" unit="mm" min={0} max={1000} onEnter={onEnter} />);
   return onEnter;
 }
 

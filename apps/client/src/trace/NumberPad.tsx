@@ -1,28 +1,37 @@
-import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
-import { Tap } from '../ui/Tap';
+import { useEffect, useRef } from 'react';
+import { Platform, StyleSheet, View } from 'react-native';
+import { useKept } from '../data/useKept';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { fonts, radius, space } from '../ui/tokens';
 
 export interface NumberPadProps {
   readonly label: string;
+  /** Under this name what is typed outlives a reload. */
+  readonly keep: string;
   readonly unit: string;
   readonly min: number;
   readonly max: number;
   /** What would be usual, said beside the field. */
-  readonly usual?: string;
+  readonly usual?: string | undefined;
   readonly onEnter: (value: number) => void;
   readonly onCancel?: () => void;
+  /** It was seen, and not measured. */
+  readonly onSkip?: () => void;
 }
 
 const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0', '⌫'] as const;
 const NAMES: Readonly<Record<string, string>> = { '.': 'point', '⌫': 'erase' };
 
 /** A number with its unit and range, on keys that a greasy thumb hits. A keyboard works too. */
-export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: NumberPadProps) {
+export function NumberPad({ label, keep, unit, min, max, usual, onEnter, onCancel, onSkip }: NumberPadProps) {
   const palette = usePalette();
-  const [text, setText] = useState('');
+  const [text, setText, forget] = useKept(`pad:${keep}`, '');
+  const enter = (entered: number): void => {
+    forget();
+    onEnter(entered);
+  };
   const value = Number(text);
   const entered = text !== '' && Number.isFinite(value);
   const fits = entered && value >= min && value <= max;
@@ -33,6 +42,30 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
       return (key === '.' && was.includes('.')) || was.length >= 7 ? was : was + key;
     });
   };
+  const keys = useRef<(key: string) => void>(() => undefined);
+  useEffect(() => {
+    keys.current = (key) => {
+      if (key === 'Enter') {
+        if (fits) enter(value);
+      } else if (key === 'Escape') onCancel?.();
+      else if (key === 'Backspace') press('⌫');
+      else if (key === ',' || key === '.') press('.');
+      else if (/^[0-9]$/.test(key)) press(key);
+    };
+  });
+  useEffect(() => {
+    if (Platform.OS !== 'web' || typeof document === 'undefined') return undefined;
+    const onKey = (event: KeyboardEvent): void => {
+      const { target } = event;
+      if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector('[role="dialog"]')) return;
+      if (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) return;
+      // Enter on a key of the pad presses that key.
+      if (event.key === 'Enter' && target instanceof HTMLElement && target.getAttribute('role') === 'button') return;
+      keys.current(event.key);
+    };
+    document.addEventListener('keydown', onKey);
+    return () => document.removeEventListener('keydown', onKey);
+  }, []);
   return (
     <View style={styles.pad}>
       <View
@@ -55,18 +88,19 @@ export function NumberPad({ label, unit, min, max, usual, onEnter, onCancel }: N
       >{`${entered && !fits ? 'Must lie between' : 'Between'} ${min} and ${max} ${unit}${usual ? `; ${usual}` : ''}`}</Text>
       <View style={styles.keys}>
         {KEYS.map((key) => (
-          <Tap key={key} label={NAMES[key] ?? key} onPress={() => press(key)} style={styles.key}>
+          <Button key={key} label={NAMES[key] ?? key} onPress={() => press(key)} style={styles.key}>
             {null}
-          </Tap>
+          </Button>
         ))}
       </View>
       <View style={styles.row}>
-        {onCancel ? <Tap label="Back" kind="quiet" onPress={onCancel} /> : null}
-        <Tap
+        {onCancel ? <Button label="Back" kind="quiet" onPress={onCancel} /> : null}
+        {onSkip ? <Button label="Not measured" kind="quiet" onPress={onSkip} /> : null}
+        <Button
           label={fits ? `Enter ${value} ${unit}` : 'Enter'}
           kind="main"
           disabled={!fits}
-          onPress={() => onEnter(value)}
+          onPress={() => enter(value)}
           style={styles.grow}
         />
       </View>
@@ -87,7 +121,7 @@ const styles = StyleSheet.create({
   },
   value: { fontFamily: fonts.figure, fontSize: 24, lineHeight: 40 },
   keys: { flexDirection: 'row', flexWrap: 'wrap', gap: space.xs },
-  key: { width: '32.5%', minHeight: 44, paddingVertical: 0 },
+  key: { width: '32.5%', paddingVertical: 0 },
   row: { flexDirection: 'row', gap: space.s },
   grow: { flex: 1 },
 });

@@ -1,7 +1,8 @@
 import { minutesText, type Assessment } from '@zealous/core';
 import { useState } from 'react';
-import { Pressable, StyleSheet, View } from 'react-native';
-import { Tap } from '../ui/Tap';
+import { StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
+import { Button } from '../ui/Button';
 import { settingsChanged } from '../data/settingsSlice';
 import { useAppDispatch, useAppSelector } from '../data/store';
 import { Choice } from '../ui/Choice';
@@ -21,41 +22,45 @@ export function OtherChecks({
   readonly onPick: (key: string) => void;
 }) {
   const palette = usePalette();
-  const best = assessment.checks[0]?.expectedMinutes ?? 0;
+  // As ranked when the list was opened: a longer look that ends meanwhile must not move the rows under the finger.
+  const [{ checks }] = useState(assessment);
+  const best = checks[0]?.expectedMinutes ?? 0;
   return (
     <Sheet title="Choose another check" open onClose={onClose}>
       <Text kind="small" tone="soft">
         Ranked by the minutes to a proved repair that may be expected when the check is done next.
       </Text>
       <Habits assessment={assessment} />
-      {assessment.checks.map((check) => {
+      {checks.map((check) => {
         const more = check.expectedMinutes - best;
         return (
-          <Pressable
+          <TouchableRipple
             key={check.key}
             role="button"
             aria-label={check.name}
             onPress={() => onPick(check.key)}
             style={[styles.item, { borderColor: palette.line, backgroundColor: palette.card }]}
           >
-            <View style={styles.row}>
-              <Text bold style={styles.grow}>
-                {check.name}
-              </Text>
-              <Text kind="figure" tone={more < 0.5 ? 'clear' : 'soft'}>
-                {more < 0.5 ? 'best' : `+${Math.round(more)} min`}
+            <View style={styles.words}>
+              <View style={styles.row}>
+                <Text bold style={styles.grow}>
+                  {check.name}
+                </Text>
+                <Text kind="figure" tone={more < 0.5 ? 'clear' : 'soft'}>
+                  {more < 0.5 ? 'best' : `+${Math.round(more)} min`}
+                </Text>
+              </View>
+              <Text kind="small" tone="soft">{`${check.done ? 'Done already. ' : ''}${check.because[0] ?? ''}`}</Text>
+              <Text kind="small">
+                {[check.priceParts.join(' + '), check.opens.length ? `opens ${check.opens.join(', ')}` : undefined]
+                  .filter(Boolean)
+                  .join('; ')}
               </Text>
             </View>
-            <Text kind="small" tone="soft">{`${check.done ? 'Done already. ' : ''}${check.because[0] ?? ''}`}</Text>
-            <Text kind="small">
-              {[check.priceParts.join(' + '), check.opens.length ? `opens ${check.opens.join(', ')}` : undefined]
-                .filter(Boolean)
-                .join('; ')}
-            </Text>
-          </Pressable>
+          </TouchableRipple>
         );
       })}
-      {assessment.checks.length === 0 ? (
+      {checks.length === 0 ? (
         <Text>No check is left that could teach anything. Choose a cause on the strand.</Text>
       ) : null}
     </Sheet>
@@ -70,8 +75,8 @@ function Habits({ assessment }: { readonly assessment: Assessment }) {
   const kept = assessment.habits.find((item) => item.id === habit);
   return (
     <View style={styles.habits}>
-      <Tap
-        label={`Order kept to: ${kept?.name ?? 'the tracer’s'}`}
+      <Button
+        label={`Order of looking: ${kept?.name ?? 'what saves most time'}`}
         hint="Change"
         kind="quiet"
         icon="chevron-down"
@@ -110,7 +115,8 @@ const NONE = 'none';
 const styles = StyleSheet.create({
   habits: { gap: space.xs },
   start: { alignSelf: 'flex-start', paddingHorizontal: 0 },
-  item: { borderWidth: 1, borderRadius: radius.m, padding: space.m, gap: space.xs, minHeight: 48 },
+  item: { borderWidth: 1, borderRadius: radius.m, padding: space.m, minHeight: 48 },
+  words: { gap: space.xs },
   row: { flexDirection: 'row', gap: space.s, alignItems: 'baseline' },
   grow: { flex: 1 },
 });

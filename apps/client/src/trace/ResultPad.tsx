@@ -1,11 +1,12 @@
 import {
   cautionById,
-  checksFor,
+  checksOnLane,
   heaterOff,
   looseConnectors,
+  looseHeaters,
   SAFE_TO_TOUCH_C,
   NOT_SURE,
-  routeOf,
+  strandSettled,
   unmet,
   type Bench,
   type CheckAtPlace,
@@ -13,13 +14,15 @@ import {
   type RankedCheck,
 } from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
-import { useMemo, useState } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
 import { CautionLine } from '../ui/CautionLine';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
+import { MoreBelow } from '../ui/MoreBelow';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
+import { ItemFoot, ItemTicks, type ItemsSeen } from './ItemPad';
 import { NumberPad } from './NumberPad';
 
 export interface ResultPadProps {
@@ -27,24 +30,63 @@ export interface ResultPadProps {
   readonly lane?: string;
   readonly check: RankedCheck;
   readonly bench: Bench;
-  readonly onResult: (result: string, value?: number) => void;
+  readonly onResult: (result: string, value?: number, more?: ItemsSeen) => void;
   readonly onNotDone: (why: string) => void;
   readonly onHeat: (targetC: number) => void;
   readonly onReadsCold: () => void;
   readonly onSupported: () => void;
+  /** The strand of the lanes that the check wants clear is out, or a piece of it is left at a known place. */
+  readonly onStrand: (lanes: readonly string[], to: 'out' | 'remnant') => void;
   readonly onAnother: () => void;
+  /** Opens the tool that works the answer out. */
+  readonly onTool?: (page: ToolPage) => void;
+  /** Says that a loose part is tight again, beside what holds the check. */
+  readonly tight?: ReactNode;
+  /** What else is to be said of it, after its words. */
+  readonly beside?: ReactNode;
   /** Opens the reasons; where they stand beside the check there is no need. */
   readonly onWhy?: () => void;
-  /** Takes the last finding back; there until this check is begun. */
-  readonly onUndo?: () => void;
 }
 
+/** Where a tool of the application is opened, and what the button says. */
+const TOOLS = {
+  'print-file': { page: '/tools/print', label: 'Read it from the print file' },
+  'path-forces': { page: '/tools/forces', label: 'What it should be, station by station' },
+  meter: { page: '/tools/meter', label: 'What the meter should read' },
+} as const;
+type ToolPage = (typeof TOOLS)[keyof typeof TOOLS]['page'];
+
+/** Largest numbers that make sense, by unit. */
+const MEASURED_MOST: Readonly<Record<string, number>> = { mm: 2000, degrees: 90, 'mm³/s': 100, times: 1000 };
 const WHY_NOT = ['No tool for it', 'Cannot reach it', 'Stuck or too risky', 'Not on this machine'] as const;
+
+function ToolButton({
+  tool,
+  onTool,
+}: {
+  readonly tool: keyof typeof TOOLS;
+  readonly onTool: (page: ToolPage) => void;
+}) {
+  const { page, label } = TOOLS[tool];
+  return <Button label={label} icon="repair" onPress={() => onTool(page)} />;
+}
 
 export function useCheckPlace(machine: Machine, lane: string | undefined, key: string): CheckAtPlace | undefined {
   const catalogue = useCatalogue();
-  const places = useMemo(() => checksFor(catalogue, machine, routeOf(machine, lane)), [catalogue, machine, lane]);
-  return places.find((place) => place.key === key);
+  return checksOnLane(catalogue, machine, lane).find((place) => place.key === key);
+}
+
+/** What must be known of the strand before the path is opened or something is put into it. */
+function strandFirst(machine: Machine, lanes: readonly string[], bench: Bench): string {
+  const several = lanes.length > 1;
+  const where = several ? 'these lanes' : 'the path';
+  const named = several
+    ? ` (${lanes.map((id) => machine.runs.find((run) => run.id === id)?.name ?? id).join(', ')})`
+    : '';
+  const loaded = lanes.some((lane) => bench.strand?.[lane] === 'in' || bench.strand?.[lane] === 'tube');
+  return loaded
+    ? `Take the filament out of ${where} first${named}. If it does not come, cut it, hold the end, and note what is left.`
+    : `Is filament in ${where}${named}? Take it out first. If it does not come, cut it, hold the end, and note what is left.`;
 }
 
 /** One check: what to do, why, what it needs, and its results within reach of the thumb. */
@@ -58,22 +100,27 @@ export function ResultPad({
   onHeat,
   onReadsCold,
   onSupported,
+  onStrand,
   onAnother,
+  onTool,
+  tight,
+  beside,
   onWhy,
-  onUndo,
 }: ResultPadProps) {
   const palette = usePalette();
   const catalogue = useCatalogue();
   const place = useCheckPlace(machine, lane, check.key);
   const [number, setNumber] = useState<string | undefined>(undefined);
   const [notDone, setNotDone] = useState(false);
+  const [ticked, setTicked] = useState<readonly string[]>([]);
   if (!place) return null;
   const { quantity, results, asks } = place.check;
   const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench, machine);
   const answers = asks
     ? catalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
     : results;
-  const pushes = check.cautions.some((id) => cautionById(catalogue, id)?.marks?.includes('push'));
+  const pushes = place.check.push === 'head';
+  const strands = (place.clear ?? []).filter((lane) => !strandSettled(bench, lane));
   const back = (check.backIds ?? []).map((id) => machine.parts.find((part) => part.id === id)?.name ?? id);
   const longest = Math.round((place.reachMm?.[1] ?? 0) - (place.entryMm ?? 0));
   const minutes = [
@@ -83,20 +130,27 @@ export function ResultPad({
     .filter(Boolean)
     .join(' ');
 
+  const measured = results.find(({ id, measured: unit }) => id === number && unit !== undefined);
   if (number !== undefined)
     return (
       <View style={styles.pad}>
         <NumberPad
           key={check.key}
-          label={quantity ? (results[0]?.label ?? 'Value') : 'Depth from the entry'}
-          unit={quantity?.unit ?? 'mm'}
+          keep={check.key}
+          label={quantity ? (results[0]?.label ?? 'Value') : (measured?.label ?? 'Depth from the entry')}
+          unit={quantity?.unit ?? measured?.measured ?? 'mm'}
           min={quantity?.min ?? 0}
-          max={quantity?.max ?? longest + 50}
+          max={quantity?.max ?? (measured ? (MEASURED_MOST[measured.measured ?? 'mm'] ?? 1000) : longest + 50)}
           usual={
-            quantity ? `sound: about ${quantity.normal.mean}` : 'mark the strand at the entry, draw it out, measure'
+            quantity
+              ? `sound: about ${quantity.normal.mean}`
+              : measured
+                ? undefined
+                : 'mark the strand where it goes in, draw it out, measure'
           }
           onEnter={(value) => onResult(number, value)}
           onCancel={() => setNumber(undefined)}
+          {...(quantity ? {} : { onSkip: () => onResult(number) })}
         />
       </View>
     );
@@ -106,35 +160,26 @@ export function ResultPad({
         <Text bold>Why could it not be done?</Text>
         <View style={styles.grid}>
           {WHY_NOT.map((reason) => (
-            <Tap key={reason} label={reason} onPress={() => onNotDone(reason)} style={styles.half} />
+            <Button key={reason} label={reason} onPress={() => onNotDone(reason)} style={styles.half} />
           ))}
         </View>
-        <Tap label="Back" kind="quiet" onPress={() => setNotDone(false)} />
+        <Button label="Back" kind="quiet" onPress={() => setNotDone(false)} />
       </View>
     );
   return (
     <View style={styles.whole}>
-      <ScrollView
-        style={styles.words}
-        contentContainerStyle={styles.column}
-        tabIndex={0}
-        role="region"
-        aria-label="The check"
-      >
+      <MoreBelow label="The check" style={styles.words} contentStyle={styles.column}>
         <View style={styles.head}>
-          <View style={styles.grow}>
-            <Text kind="small" bold tone="deed">
-              {check.done ? 'Look here again' : 'Look here next'}
-            </Text>
-            <Text kind="large" bold heading={2} testID="check-name">
-              {check.name}
-            </Text>
-          </View>
-          {onUndo ? <Tap label="Undo" icon="undo" kind="quiet" onPress={onUndo} style={styles.slim} /> : null}
+          <Text kind="small" bold tone="deed">
+            {check.done ? 'Look here again' : 'Look here next'}
+          </Text>
           <Text kind="figure" style={[styles.minutes, { borderColor: palette.housing }]}>
             {minutes}
           </Text>
         </View>
+        <Text kind="large" bold heading={2} testID="check-name">
+          {check.name}
+        </Text>
         {check.cautions.map((id) => {
           const caution = cautionById(catalogue, id);
           return caution ? <CautionLine key={id} caution={caution} /> : null;
@@ -142,34 +187,60 @@ export function ResultPad({
         {held ? (
           <View style={[styles.held, { backgroundColor: palette.warmWash }]}>
             <Text kind="small" style={styles.grow}>{`It ${held}.`}</Text>
+            {place.check.heat === 'hot' ? tight : null}
             {place.check.heat === 'hot' &&
+            looseHeaters(machine, bench).length === 0 &&
             looseConnectors(machine, bench).length === 0 &&
             heaterOff(machine, bench).length === 0 &&
             bench.temperatureC < check.hotC - 10 ? (
-              <Tap
+              <Button
                 label={`Heating to ${Math.round(check.hotC)} °C`}
                 icon="heat"
                 onPress={() => onHeat(Math.round(check.hotC))}
               />
             ) : null}
             {place.check.heat === 'cold' && bench.coldSure === false && bench.temperatureC <= SAFE_TO_TOUCH_C ? (
-              <Tap label={`It reads below ${SAFE_TO_TOUCH_C} °C`} icon="cold" onPress={onReadsCold} />
+              <Button label={`It reads below ${SAFE_TO_TOUCH_C} °C`} icon="cold" onPress={onReadsCold} />
             ) : null}
           </View>
         ) : null}
+        {strands.length > 0 ? (
+          <View style={styles.column}>
+            <Text bold>{strandFirst(machine, strands, bench)}</Text>
+            <View style={styles.grid}>
+              <Button
+                label={strands.length > 1 ? 'They are empty' : 'It is empty'}
+                icon="check"
+                onPress={() => onStrand(strands, 'out')}
+                style={styles.half}
+              />
+              <Button
+                label="A piece is left, its place noted"
+                onPress={() => onStrand(strands, 'remnant')}
+                style={styles.half}
+              />
+            </View>
+          </View>
+        ) : null}
         {pushes && !bench.supported ? (
-          <Tap label="Head raised and supported" icon="check" onPress={onSupported} />
+          <Button label="Head raised and supported" icon="check" onPress={onSupported} />
         ) : null}
         {back.length > 0 ? <Text bold>{`Put back first: ${back.join(', ')}.`}</Text> : null}
         {check.opens.length > 0 ? <Text bold>{`Take off first: ${check.opens.join(', ')}.`}</Text> : null}
         <Text>{check.how}</Text>
+        {check.tools.length > 0 ? <Text kind="small">{`With: ${check.tools.join(', ')}.`}</Text> : null}
+        {place.check.tool && onTool ? <ToolButton tool={place.check.tool} onTool={onTool} /> : null}
+        {place.check.items ? <ItemTicks results={results} ticked={ticked} onTicked={setTicked} /> : null}
         <View>
           <Text kind="small" tone="soft">{`Because: ${check.because[0] ?? ''}`}</Text>
         </View>
-      </ScrollView>
-      <View style={[styles.grid, styles.foot]}>
-        {quantity ? (
-          <Tap
+        {beside}
+      </MoreBelow>
+      <View style={[styles.grid, styles.foot]} testID="results">
+        {place.check.items ? (
+          <ItemFoot results={results} ticked={ticked} onResult={onResult} />
+        ) : quantity ? (
+          <Button
             label={`Enter ${quantity.unit}`}
             kind="main"
             onPress={() => setNumber(results[0]?.id ?? 'mm')}
@@ -177,10 +248,12 @@ export function ResultPad({
           />
         ) : (
           answers.map((answer) => (
-            <Tap
+            <Button
               key={answer.id}
               label={answer.label}
-              onPress={() => (answer.depth ? setNumber(answer.id) : onResult(answer.id))}
+              onPress={() =>
+                answer.depth || ('measured' in answer && answer.measured) ? setNumber(answer.id) : onResult(answer.id)
+              }
               style={[
                 answers.length > 4 ? styles.third : styles.half,
                 { backgroundColor: palette.deedWash, borderColor: palette.deed },
@@ -190,10 +263,10 @@ export function ResultPad({
         )}
       </View>
       <View style={styles.row}>
-        <Tap label="Not sure" kind="quiet" onPress={() => onResult(NOT_SURE)} style={styles.slim} />
-        <Tap label="Could not do it" kind="quiet" onPress={() => setNotDone(true)} style={styles.slim} />
-        {onWhy ? <Tap label="Why" hint="Why this check" kind="quiet" onPress={onWhy} style={styles.slim} /> : null}
-        <Tap label="Other" hint="Choose another check" kind="quiet" onPress={onAnother} style={styles.slim} />
+        <Button label="Not sure" kind="quiet" onPress={() => onResult(NOT_SURE)} style={styles.slim} />
+        <Button label="Could not do it" kind="quiet" onPress={() => setNotDone(true)} style={styles.slim} />
+        {onWhy ? <Button label="Why" hint="Why this check" kind="quiet" onPress={onWhy} style={styles.slim} /> : null}
+        <Button label="Other" hint="Choose another check" kind="quiet" onPress={onAnother} style={styles.slim} />
       </View>
     </View>
   );
@@ -201,9 +274,9 @@ export function ResultPad({
 
 const styles = StyleSheet.create({
   column: { gap: space.s },
-  head: { flexDirection: 'row', alignItems: 'flex-start', justifyContent: 'space-between', gap: space.s },
+  head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
   grow: { flex: 1 },
-  minutes: { borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s, paddingVertical: space.xs },
+  minutes: { borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   half: { flexBasis: '47%', flexGrow: 1 },
   pad: { paddingHorizontal: space.l, paddingBottom: space.s },

@@ -10,10 +10,11 @@ import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Card } from '../ui/Card';
 import { Sheet } from '../ui/Sheet';
-import { Tap } from '../ui/Tap';
+import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
+import { ByTheWay } from './ByTheWay';
 
 export interface StationSheetProps {
   readonly machine: Machine;
@@ -23,13 +24,23 @@ export interface StationSheetProps {
   readonly onClose: () => void;
   readonly onCheck: (key: string) => void;
   readonly onCause: (station: string, mode: string) => void;
+  readonly onSeen: (key: string, result: string, innocent: boolean) => void;
 }
 
 const STRONGEST = 5;
 const CHECKS = 3;
 
 /** What can fail at a station, what speaks for and against each, what reaches it, and what its access costs now. */
-export function StationSheet({ machine, state, assessment, station, onClose, onCheck, onCause }: StationSheetProps) {
+export function StationSheet({
+  machine,
+  state,
+  assessment,
+  station,
+  onClose,
+  onCheck,
+  onCause,
+  onSeen,
+}: StationSheetProps) {
   const [view, setView] = useState<StationCase | undefined>(undefined);
   useEffect(() => {
     let stale = false;
@@ -84,7 +95,7 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
           ))}
           {state.closed ||
           causesUnderWork(state).some((own) => own.station === station && own.mode === cause.mode) ? null : (
-            <Tap
+            <Button
               label={state.cause ? 'Take this on in the same opening' : 'Take this as the cause'}
               onPress={() => onCause(cause.station, cause.mode)}
               style={styles.start}
@@ -93,15 +104,24 @@ export function StationSheet({ machine, state, assessment, station, onClose, onC
         </Card>
       ))}
       {view && view.causes.length === 0 ? <Text tone="soft">Nothing in the catalogue fails here.</Text> : null}
+      {state.closed || state.cause ? null : (
+        <ByTheWay
+          key={station}
+          machine={machine}
+          {...(state.intake?.lane ? { lane: state.intake.lane } : {})}
+          station={station}
+          onSeen={onSeen}
+        />
+      )}
       {reaching.length > 0 && !state.closed ? (
         <View style={styles.column}>
           <Text bold>What reaches it</Text>
           {reaching.map((check) => (
-            <Tap key={check.key} label={check.name} onPress={() => onCheck(check.key)}>
+            <Button key={check.key} label={check.name} onPress={() => onCheck(check.key)}>
               <Text kind="small" tone="soft" style={styles.centre}>
                 {check.priceParts.join(' + ')}
               </Text>
-            </Tap>
+            </Button>
           ))}
         </View>
       ) : null}

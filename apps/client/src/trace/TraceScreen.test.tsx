@@ -1,5 +1,5 @@
 import type { EventType, Machine } from '@zealous/core';
-import { act, fireEvent, screen } from '@testing-library/react-native';
+import { act, fireEvent, screen } from '../testing/render';
 import { atTen, deskOf, type Desk } from '../testing/bench';
 import { TraceScreen } from './TraceScreen';
 

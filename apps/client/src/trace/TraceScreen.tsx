@@ -1,4 +1,12 @@
-import { benchAt, partsToRemove, routeOf, SAFE_TO_TOUCH_C, type RankedCheck, type PairSuspicion } from '@zealous/core';
+import {
+  benchAt,
+  looseHeaters,
+  partsToRemove,
+  routeOf,
+  SAFE_TO_TOUCH_C,
+  type RankedCheck,
+  type SetSuspicion,
+} from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
@@ -6,19 +14,25 @@ import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
-import { PhotoStrip } from '../photos/PhotoStrip';
 import { Notice } from '../ui/Card';
-import { useWide } from '../ui/Page';
+import { useWide } from '../ui/useWide';
+import { Sheet } from '../ui/Sheet';
+import { leastHeight } from '../ui/strand/layout';
 import { Strand } from '../ui/strand/Strand';
+import { STRIP, StrandStrip } from '../ui/strand/StrandStrip';
+import { ScrewsIn } from '../ui/ScrewsIn';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
+import { ChangeLine } from './ChangeLine';
 import { ClearedSheet } from './ClearedSheet';
+import { AboutFinding } from './AboutFinding';
 import { BesideCheck, UnderStrand } from './Counsel';
 import { EnoughKnown } from './EnoughKnown';
 import { KeysSheet } from './KeysSheet';
 import { OtherChecks } from './OtherChecks';
-import { ResultPad } from './ResultPad';
+import type { ItemsSeen } from './ItemPad';
+import { ResultPad, useCheckPlace } from './ResultPad';
 import { StationSheet } from './StationSheet';
 import { useAssessment } from './useAssessment';
 import { useTraceKeys } from './useTraceKeys';
@@ -32,7 +46,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const palette = usePalette();
   const router = useRouter();
   const wide = useWide();
-  const { width, height } = useWindowDimensions();
+  const { width } = useWindowDimensions();
   const now = useClock(5000);
   const habit = useAppSelector((root) => root.settings.habit);
   /** The technician's own choice; it holds until the next finding. */
@@ -44,6 +58,10 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const [why, setWhy] = useState(false);
   const [map, setMap] = useState(false);
   const [keys, setKeys] = useState(false);
+  const [about, setAbout] = useState(false);
+  const [whole, setWhole] = useState(false);
+  /** Height of the whole screen below its head, and of the strand's part of it, px. */
+  const [all, setAll] = useState(0);
   const [room, setRoom] = useState(0);
   const route = useMemo(() => routeOf(machine, state.intake?.lane), [machine, state.intake?.lane]);
   const findings = state.findings.length + state.notDone.length;
@@ -65,14 +83,18 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const stop = assessment?.advice.kind === 'repair' && !goOn && picked === undefined;
   const last = [...state.findings, ...state.notDone].at(-1);
   const found = state.findings.at(-1);
+  const seenAt = useCheckPlace(machine, state.intake?.lane, found?.key ?? '');
 
   const choose = (at: string, mode: string, advised: boolean): void => {
     record('cause-chosen', { station: at, mode, advised });
     router.replace(orderHref(order.id, 'plan'));
   };
-  const both = ({ stations, modes }: PairSuspicion): void => {
-    record('cause-chosen', { station: stations[0], mode: modes[0], advised: true });
-    record('cause-added', { station: stations[1], mode: modes[1] });
+  const both = ({ stations, modes }: SetSuspicion): void => {
+    stations.forEach((at, i) => {
+      const mode = modes[i] ?? '';
+      if (i === 0) record('cause-chosen', { station: at, mode, advised: true });
+      else record('cause-added', { station: at, mode });
+    });
     router.replace(orderHref(order.id, 'plan'));
   };
   /** Beside one that is under work already it is taken on in the same opening. */
@@ -87,6 +109,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     answer: string,
     value?: number,
     back: readonly string[] = [],
+    more: ItemsSeen = {},
   ): void => {
     if (!fresh) return;
     if (back.length > 0) record('parts-moved', { on: back });
@@ -96,7 +119,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
       );
       record('parts-moved', { off: opens, ...(ways.length > 0 ? { ways: Object.fromEntries(ways) } : {}) });
     }
-    record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }) });
+    record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }), ...more });
   };
   const undo = (): void => {
     if (last) record('event-withdrawn', { eventId: last.id });
@@ -115,45 +138,74 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   if (failure) return <Notice title="The tracer could not work this out" text={failure} />;
   if (!assessment) return <Notice title="Weighing what is known …" />;
 
-  const strand = (
-    <ScrollView
-      tabIndex={0}
-      role="main"
-      aria-label="Strand"
-      onLayout={(event) => setRoom(event.nativeEvent.layout.height)}
-      style={wide ? { width: STRAND_WIDE, flexGrow: 0, borderRightWidth: 1, borderColor: palette.line } : styles.grow}
-    >
+  const said = change ?? (last && !begun && !stop && !state.cause ? 'Noted. The next check follows.' : undefined);
+  const flag = stop || state.closed || !check ? {} : { next: check };
+  const colour = state.intake?.colour ? { colour: state.intake.colour } : {};
+  const strand = (across: number, fit?: number): ReactNode => (
+    <>
       <Strand
         machine={machine}
         route={route}
         stations={assessment.stations}
         cleared={assessment.cleared}
-        {...(state.intake?.colour ? { colour: state.intake.colour } : {})}
-        {...(stop || state.closed || !check ? {} : { next: check })}
+        {...colour}
+        {...flag}
         {...(stop && assessment.advice.station ? { repairAt: assessment.advice.station } : {})}
         {...(station ? { chosen: station } : {})}
-        onStation={setStation}
-        width={wide ? STRAND_WIDE - 1 : width}
-        {...(wide || room === 0 ? {} : { fit: room })}
+        onStation={(id) => {
+          setWhole(false);
+          setStation(id);
+        }}
+        width={across}
+        {...(fit === undefined ? { roomy: !wide } : { fit })}
       />
       <UnderStrand assessment={assessment} onCleared={() => setMap(true)} />
-    </ScrollView>
+    </>
   );
+  // The words of the check and its results come first; the strand takes what they leave, on its side where that is little.
+  const roomy = room >= leastHeight(route, assessment.stations);
   return (
-    <View style={[styles.grow, wide && styles.sideways]}>
-      {strand}
+    <View
+      style={[styles.grow, wide && styles.sideways]}
+      role="main"
+      aria-label="Trace"
+      onLayout={(event) => setAll(event.nativeEvent.layout.height)}
+    >
+      <View
+        style={
+          wide
+            ? { width: STRAND_WIDE, borderRightWidth: 1, borderColor: palette.line }
+            : [styles.grow, styles.strip, { minHeight: STRIP }]
+        }
+        onLayout={(event) => setRoom(event.nativeEvent.layout.height)}
+      >
+        {wide || roomy ? (
+          <ScrollView tabIndex={0} role="region" aria-label="Strand">
+            {wide ? strand(STRAND_WIDE - 1) : strand(width, room)}
+          </ScrollView>
+        ) : (
+          <StrandStrip
+            route={route}
+            stations={assessment.stations}
+            {...colour}
+            {...flag}
+            width={width}
+            onOpen={() => setWhole(true)}
+          />
+        )}
+      </View>
       <View
         style={[
           styles.panel,
           { backgroundColor: palette.paper, borderColor: palette.line },
-          wide ? styles.grow : { maxHeight: height * 0.5 },
+          wide ? styles.grow : { maxHeight: Math.max(0, all - STRIP) },
         ]}
       >
-        <ChangeLine change={change}>
-          {found && !state.closed ? (
-            <PhotoStrip compact orderId={order.id} state={state} record={record} about={found.id} label="Picture" />
-          ) : null}
-        </ChangeLine>
+        <ChangeLine
+          said={said}
+          {...(found && !state.closed ? { onAbout: () => setAbout(true) } : {})}
+          {...(last && !begun && !stop && !state.closed && !state.cause ? { onUndo: undo } : {})}
+        />
         {check && !stop && !state.closed && !state.cause ? (
           <>
             <ResultPad
@@ -162,30 +214,30 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               {...(state.intake?.lane ? { lane: state.intake.lane } : {})}
               check={check}
               bench={bench}
-              {...(last && !begun ? { onUndo: undo } : {})}
-              onResult={(answer, value) => result(check.key, check.openIds, answer, value, check.backIds)}
+              onResult={(answer, value, more) => result(check.key, check.openIds, answer, value, check.backIds, more)}
               onSupported={() => record('bench-changed', { supported: true })}
+              onStrand={(lanes, to) =>
+                record('bench-changed', { strand: Object.fromEntries(lanes.map((lane) => [lane, to])) })
+              }
+              tight={looseHeaters(machine, bench).map(({ id }) => (
+                <ScrewsIn key={id} machine={machine} state={state} part={id} record={record} />
+              ))}
               onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
               onReadsCold={() => record('bench-changed', { readingC: SAFE_TO_TOUCH_C, atMost: true })}
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
+              beside={
+                <>
+                  <BesideCheck assessment={assessment} check={check} habit={habit} onTake={setPicked} />
+                  {wide ? <WhyBody assessment={assessment} check={check} /> : null}
+                </>
+              }
               {...(wide ? {} : { onWhy: () => setWhy(true) })}
+              onTool={(page) => router.push(`${page}?order=${order.id}&check=${encodeURIComponent(check.key)}`)}
               onAnother={() => {
                 setChoice({ at: findings });
                 setList(true);
               }}
             />
-            <BesideCheck assessment={assessment} check={check} habit={habit} onTake={setPicked} />
-            {wide ? (
-              <ScrollView
-                style={styles.grow}
-                contentContainerStyle={styles.panelBody}
-                tabIndex={0}
-                role="region"
-                aria-label="Why this check"
-              >
-                <WhyBody assessment={assessment} check={check} />
-              </ScrollView>
-            ) : null}
           </>
         ) : (
           <ScrollView contentContainerStyle={styles.panelBody}>
@@ -226,10 +278,26 @@ export function TraceScreen({ order, record }: OrderPartProps) {
             setPicked(key);
             setStation(undefined);
           }}
+          onSeen={(key, seen, real) => {
+            setStation(undefined);
+            result(key, [], seen, undefined, [], real ? { innocent: true } : {});
+          }}
           onCause={(at, mode) => {
             setStation(undefined);
             takeOn(at, mode);
           }}
+        />
+      ) : null}
+      <Sheet title="The whole strand" open={whole} onClose={() => setWhole(false)}>
+        {strand(Math.min(width, 480) - 2 * space.l)}
+      </Sheet>
+      {found && seenAt && about ? (
+        <AboutFinding
+          order={order}
+          record={record}
+          found={found}
+          check={seenAt.check}
+          onClose={() => setAbout(false)}
         />
       ) : null}
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
@@ -249,28 +317,10 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   );
 }
 
-function ChangeLine({ change, children }: { readonly change?: string | undefined; readonly children: ReactNode }) {
-  if (!change) return null;
-  return (
-    <View style={styles.change}>
-      <Text kind="small" bold live testID="change" style={styles.grow}>
-        {change}
-      </Text>
-      {children}
-    </View>
-  );
-}
-
 const styles = StyleSheet.create({
   grow: { flex: 1 },
   sideways: { flexDirection: 'row' },
-  panel: { borderTopWidth: 1, paddingTop: space.s },
+  strip: { justifyContent: 'center' },
+  panel: { borderTopWidth: 1, paddingTop: space.s, flexShrink: 1 },
   panelBody: { padding: space.l, paddingTop: space.s, gap: space.s },
-  change: {
-    flexDirection: 'row',
-    alignItems: 'center',
-    gap: space.s,
-    paddingHorizontal: space.l,
-    paddingBottom: space.xs,
-  },
 });

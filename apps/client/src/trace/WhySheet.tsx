@@ -64,7 +64,7 @@ export function WhyBody({ assessment, check }: { readonly assessment: Assessment
         <Text>{`Repairing on suspicion now would take about ${minutesText(advice.repairMinutes)}.`}</Text>
       )}
       <Text kind="small" tone="soft">
-        {check.depth === 2 ? 'Thought of with one more check to follow.' : 'Thought of with repair to follow at once.'}
+        {check.depth === 2 ? 'Reckoned with one more check after it.' : 'Reckoned with the repair right after it.'}
       </Text>
       {best && best.key !== check.key ? <Compare best={best} own={check} /> : null}
       {changer ? (
@@ -92,27 +92,28 @@ function Compare({ best, own }: { readonly best: RankedCheck; readonly own: Rank
       <Text bold heading={3}>{`Against “${best.name}”`}</Text>
       <View role="table" aria-label="Minutes part by part" style={[styles.table, { borderColor: palette.line }]}>
         <View role="row" style={styles.row}>
-          <Text kind="small" tone="soft" style={styles.grow}>
-            minutes, waiting at half
-          </Text>
-          <Text kind="small" tone="soft" style={styles.number}>
-            yours
-          </Text>
-          <Text kind="small" tone="soft" style={styles.number}>
-            first choice
-          </Text>
+          {['minutes, waiting at half', 'yours', 'first choice'].map((text, i) => (
+            <View role="columnheader" key={text} style={i === 0 ? styles.grow : undefined}>
+              <Text kind="small" tone="soft" style={i === 0 ? undefined : styles.number}>
+                {text}
+              </Text>
+            </View>
+          ))}
         </View>
         {rows.map((row) => (
           <View role="row" key={row.what} style={styles.row}>
-            <Text kind="small" style={styles.grow} bold={row.what === 'in all'}>
-              {row.what}
-            </Text>
-            <Text kind="figure" style={[styles.number, styles.figure]}>
-              {row.own.toFixed(1)}
-            </Text>
-            <Text kind="figure" style={[styles.number, styles.figure]}>
-              {row.best.toFixed(1)}
-            </Text>
+            <View role="rowheader" style={styles.grow}>
+              <Text kind="small" bold={row.what === 'in all'}>
+                {row.what}
+              </Text>
+            </View>
+            {(['own', 'best'] as const).map((column) => (
+              <View role="cell" key={column}>
+                <Text kind="figure" style={[styles.number, styles.figure]}>
+                  {row[column].toFixed(1)}
+                </Text>
+              </View>
+            ))}
           </View>
         ))}
       </View>

@@ -27,6 +27,24 @@ const bestKey = (assessment: Assessment): string | undefined =>
   assessment.advice.kind === 'repair' ? undefined : assessment.checks.find((check) => !check.done)?.key;
 
 /**
+ * The check that stands in a situation of findings and bench: when a finding is taken back, the one that stood before it, as
+ * long as a check is still worth doing and it is still to be done; otherwise the best one. `keep` writes it down.
+ */
+function standingAgain(
+  shown: Map<string, string>,
+  situation: string,
+  assessment: Assessment,
+  keep = true,
+): string | undefined {
+  const before = shown.get(situation);
+  const best = bestKey(assessment);
+  const open = assessment.checks.some((check) => check.key === before && !check.done);
+  const standing = best !== undefined && open ? before : best;
+  if (keep && standing !== undefined) shown.set(situation, standing);
+  return standing;
+}
+
+/**
  * The assessment of an order, worked out in the worker: one check ahead at once, two checks ahead as soon as may be; again
  * when a finding comes, another check is picked (`own`, which is then compared as far ahead), the shop's catalogue changes or the machine has cooled noticeably.
  */
@@ -36,12 +54,13 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
   const useLearned = useAppSelector((root) => root.settings.useLearned);
   const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ fresh: false });
   const last = useRef<Known | undefined>(undefined);
+  const firstShown = useRef(new Map<string, string>());
   const bench = benchAt(machine, state, now);
   // The machine cools all the time; the decision needs only a coarse step of it.
   const temperature = Math.round(bench.temperatureC / 10) * 10;
   const findings = JSON.stringify([
     state.intake,
-    state.findings.map((f) => f.id),
+    state.findings.map((f) => [f.id, f.innocent]),
     state.notDone.map((n) => n.id),
     state.failures.map((f) => f.id),
   ]);
@@ -50,16 +69,20 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
   useEffect(() => {
     let stale = false;
     let shown = false;
+    const situation = `${benchKey}|${findings}`;
     const at = { temperatureC: temperature, power: state.power, off: new Set(state.off) };
-    const show = (assessment: Assessment): void => {
+    const show = (found: Assessment): void => {
       if (stale) return;
+      // A repair that is on the screen stays there: a longer look that would check on must not take it from under the thumb.
+      const held = shown && last.current?.assessment.advice.kind === 'repair' && found.advice.kind === 'check';
+      const assessment = held && last.current ? { ...found, advice: last.current.assessment.advice } : found;
       const before = last.current;
       const moved = before && before.findings !== findings ? whatChanged(before.assessment, assessment) : undefined;
       last.current = { findings, assessment };
       const first = !shown;
       shown = true;
       setView((old) => {
-        const standing = first ? bestKey(assessment) : old.standing;
+        const standing = first ? standingAgain(firstShown.current, situation, assessment) : old.standing;
         const change = moved ?? old.change;
         return {
           assessment,
@@ -78,7 +101,7 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
       .assess(machine, state, at, also)
       .then((first) => {
         const late = setTimeout(() => show(first), PATIENCE_MS);
-        const standing = bestKey(first);
+        const standing = standingAgain(firstShown.current, situation, first, false);
         return tracer()
           .assessDeeper(machine, state, at, standing === undefined ? also : [...also, standing])
           .then((second) => {

@@ -1,4 +1,4 @@
-import { checksFor, routeOf, type Machine, type RankedCheck } from '@zealous/core';
+import { checksOnLane, type Machine, type RankedCheck } from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
 import { useEffect } from 'react';
 
@@ -37,7 +37,7 @@ export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext, o
       else if (key === 'c') onCleared();
       else if (key === '?') onKeys();
       else if (/^[1-9]$/.test(key) && check) {
-        const place = checksFor(catalogue, machine, routeOf(machine, lane)).find((item) => item.key === check.key);
+        const place = checksOnLane(catalogue, machine, lane).find((item) => item.key === check.key);
         const answer = place?.check.quantity ? undefined : place?.check.results[Number(key) - 1];
         if (answer && !answer.depth) onResult(answer.id);
       }

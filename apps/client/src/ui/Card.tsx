@@ -1,9 +1,10 @@
 import type { ReactNode } from 'react';
 import { StyleSheet, View, type StyleProp, type ViewStyle } from 'react-native';
-import { Tap } from './Tap';
+import { Card as PaperCard } from 'react-native-paper';
+import { Button } from './Button';
 import { Text } from './Text';
 import { usePalette } from './theme';
-import { radius, space, type Palette } from './tokens';
+import { space, type Palette } from './tokens';
 
 export function Card({
   children,
@@ -16,16 +17,12 @@ export function Card({
 }) {
   const palette = usePalette();
   return (
-    <View
-      style={[
-        styles.card,
-        { backgroundColor: palette.card, borderColor: palette.line },
-        edge && { borderLeftColor: palette[edge], borderLeftWidth: 4 },
-        style,
-      ]}
+    <PaperCard
+      mode="outlined"
+      style={[{ borderColor: palette.line }, edge && { borderLeftColor: palette[edge], borderLeftWidth: 4 }, style]}
     >
-      {children}
-    </View>
+      <PaperCard.Content style={styles.card}>{children}</PaperCard.Content>
+    </PaperCard>
   );
 }
 
@@ -47,7 +44,7 @@ export function Notice({
         {title}
       </Text>
       {text ? <Text tone="soft">{text}</Text> : null}
-      {action && onAction ? <Tap label={action} kind="main" onPress={onAction} style={styles.start} /> : null}
+      {action && onAction ? <Button label={action} kind="main" onPress={onAction} style={styles.start} /> : null}
     </Card>
   );
 }
@@ -64,8 +61,8 @@ export function Section({ title, children }: { readonly title: string; readonly 
 }
 
 const styles = StyleSheet.create({
-  card: { borderWidth: 1, borderRadius: radius.m, padding: space.m, gap: space.s },
-  notice: { padding: space.l, marginTop: space.l },
+  card: { paddingHorizontal: space.m, paddingTop: space.m, paddingBottom: space.m, gap: space.s },
+  notice: { marginTop: space.l },
   start: { alignSelf: 'flex-start' },
   section: { gap: space.s, marginTop: space.l },
 });

@@ -1,4 +1,4 @@
-import { fireEvent, render, screen } from '@testing-library/react-native';
+import { fireEvent, render, screen } from '../testing/render';
 import { Choice } from './Choice';
 
 const options = [

@@ -1,5 +1,7 @@
-import { StyleSheet, View, type StyleProp, type ViewStyle } from 'react-native';
-import { TextInput } from 'react-native-paper';
+import { fittingText } from '@zealous/core';
+import type { Ref } from 'react';
+import { StyleSheet, View, type StyleProp, type TextInput as NativeInput, type ViewStyle } from 'react-native';
+import { HelperText, TextInput } from 'react-native-paper';
 import { Text } from './Text';
 import { space } from './tokens';
 
@@ -10,11 +12,26 @@ export interface FieldProps {
   readonly number?: boolean;
   readonly lines?: boolean;
   readonly most?: number;
+  /** What does not fit, and what to do. */
+  readonly error?: string | undefined;
+  readonly onBlur?: () => void;
+  readonly inputRef?: Ref<NativeInput>;
   readonly style?: StyleProp<ViewStyle>;
 }
 
-/** A field with its label above it, where it stays readable while something is typed. */
-export function Field({ label, value, onChange, number = false, lines = false, most = 200, style }: FieldProps) {
+/** A field with its label above it, where the whole of it stays readable while something is typed, and its error below. */
+export function Field({
+  label,
+  value,
+  onChange,
+  number = false,
+  lines = false,
+  most = 200,
+  error,
+  onBlur,
+  inputRef,
+  style,
+}: FieldProps) {
   return (
     <View style={[styles.field, style]}>
       <Text kind="small" tone="soft">
@@ -27,9 +44,17 @@ export function Field({ label, value, onChange, number = false, lines = false, m
         {...(number ? { inputMode: 'decimal' as const } : {})}
         multiline={lines}
         value={value}
-        onChangeText={onChange}
-        maxLength={most}
+        error={error !== undefined}
+        {...(onBlur ? { onBlur } : {})}
+        {...(inputRef ? { ref: inputRef as never } : {})}
+        {...(error === undefined ? {} : { 'aria-invalid': true })}
+        onChangeText={(text) => onChange(fittingText(text, most))}
       />
+      {error === undefined ? null : (
+        <HelperText type="error" padding="none" aria-live="polite">
+          {error}
+        </HelperText>
+      )}
     </View>
   );
 }

@@ -10,7 +10,7 @@ const record = (temperatureC: number, targetC: number): HeatRecord => ({ tempera
 test('cold and off, switched on, heating, hot: each in words', () => {
   expect(at(record(22, 0), 'off', 0)).toEqual({ icon: 'cold', words: 'Cold and off', warm: false });
   expect(at(record(22, 0), 'on', 0).words).toBe('Switched on, cold');
-  expect(at(record(22, 208), 'on', 30).words).toBe('Heating: 82 °C of 208 °C');
+  expect(at(record(22, 208), 'on', 30).words).toMatch(/^Heating: 82 °C of 208 °C, about \d:\d\d left$/);
   expect(at(record(22, 208), 'on', 600).words).toBe('Hot at 208 °C');
 });
 
@@ -44,13 +44,18 @@ test('clocks and ages', () => {
 });
 
 test('a log is told in figures, and what is wrong with heater or sensor is said', () => {
-  const sound = { highestC: 212, overshootC: 2.5, swingC: 1.2, heatUpCPerS: 1.9, jumps: 0 };
+  const sound = { highestC: 212, overshootC: 2.5, swingC: 1.2, heatUpCPerS: 1.9, jumpsAtS: [], drops: [] };
   expect(logWords(sound, 2)).toEqual([
     'In the log: highest 212 °C, overshoot 2.5 °C, swing 1.2 °C, heats at 1.9 °C a second.',
   ]);
   expect(logWords({ ...sound, heatUpCPerS: 1 }, 2).at(-1)).toMatch(/heater, its plug/);
-  expect(logWords({ highestC: 180, jumps: 1 }, 2)).toEqual([
+  expect(logWords({ highestC: 180, jumpsAtS: [7], drops: [] }, 2)).toEqual([
     'In the log: highest 180 °C.',
     '1 jump that no heater makes: look at the sensor’s wire and plug.',
   ]);
+  const drops = [
+    { atS: 60, deepC: 7 },
+    { atS: 90, deepC: 12.4 },
+  ];
+  expect(logWords({ ...sound, drops }, 2).at(-1)).toMatch(/^It drops below its target 2 times, by up to 12 °C/);
 });

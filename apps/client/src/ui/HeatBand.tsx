@@ -4,25 +4,30 @@ import {
   SAFE_TO_TOUCH_C,
   SWITCH_OFF_BELOW_C,
   fitCooling,
+  liftAxis,
   lastCooling,
   looseConnectors,
   parseTemperatureLog,
   summariseLog,
   timeLeft,
+  type Bench,
   temperatureAt,
+  type LogLine,
   type LogSummary,
   type Machine,
   type OrderState,
 } from '@zealous/core';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Dialog, Portal, TextInput } from 'react-native-paper';
+import { TextInput } from 'react-native-paper';
 import type { Recorder } from '../data/useOrder';
 import { useClock } from '../data/useClock';
 import { clockText } from './format';
 import { pickFile } from './pickFile';
 import { Icon } from './Icon';
-import { Tap } from './Tap';
+import { Button } from './Button';
+import { LogChart } from './LogChart';
+import { Sheet } from './Sheet';
 import { Text } from './Text';
 import { usePalette } from './theme';
 import { radius, space } from './tokens';
@@ -32,6 +37,12 @@ export interface HeatBandProps {
   readonly state: OrderState;
   readonly record: Recorder;
   readonly printC: number;
+  /** The way back, and what order it is; they share the band's line. */
+  readonly back?: ReactNode;
+  readonly title?: string;
+  readonly more?: ReactNode;
+  /** Opens what switching off hot would do to the strand. */
+  readonly onWhatIf?: () => void;
 }
 
 interface Reading {
@@ -49,7 +60,11 @@ export function readHeat(
   const t = temperatureAt(machine, heat, now);
   const degrees = `${Math.round(t)} °C`;
   if (heat.targetC > 0 && t < heat.targetC - 3)
-    return { icon: 'heat', words: `Heating: ${degrees} of ${heat.targetC} °C`, warm: true };
+    return {
+      icon: 'heat',
+      words: `Heating: ${degrees} of ${heat.targetC} °C, about ${clockText((heat.targetC - t) / machine.heat.heatUpCPerS)} left`,
+      warm: true,
+    };
   if (heat.targetC > 0) return { icon: 'heat', words: `Hot at ${degrees}`, warm: true };
   if (t > SAFE_TO_TOUCH_C) {
     const to = t > SWITCH_OFF_BELOW_C ? SWITCH_OFF_BELOW_C : SAFE_TO_TOUCH_C;
@@ -70,7 +85,9 @@ const SLOW = 0.6;
 
 /** What a log says of heater and sensor, in words; `usual` is the machine's own rate of heating. */
 export function logWords(log: LogSummary, usual: number): readonly string[] {
-  const { highestC, overshootC, swingC, heatUpCPerS, jumps } = log;
+  const { highestC, overshootC, swingC, heatUpCPerS, jumpsAtS, drops } = log;
+  const jumps = jumpsAtS.length;
+  const deepest = Math.max(0, ...drops.map(({ deepC }) => deepC));
   const figures = [
     `highest ${highestC.toFixed(0)} °C`,
     overshootC === undefined ? '' : `overshoot ${overshootC.toFixed(1)} °C`,
@@ -82,6 +99,11 @@ export function logWords(log: LogSummary, usual: number): readonly string[] {
     ...(jumps > 0
       ? [`${jumps} ${jumps === 1 ? 'jump' : 'jumps'} that no heater makes: look at the sensor’s wire and plug.`]
       : []),
+    ...(drops.length > 0
+      ? [
+          `It drops below its target ${drops.length === 1 ? 'once' : `${drops.length} times`}, by up to ${deepest.toFixed(0)} °C: more flow than the heater follows, a fan that blows on the block, or a loose heater or sensor.`,
+        ]
+      : []),
     ...(heatUpCPerS !== undefined && heatUpCPerS < SLOW * usual
       ? [`This machine usually heats at ${usual} °C a second: look at the heater, its plug and its supply.`]
       : []),
@@ -89,23 +111,25 @@ export function logWords(log: LogSummary, usual: number): readonly string[] {
 }
 
 /** What else of the bench must be seen at once: plugs loose, a part wet, the support under the head. */
-function standing(machine: Machine, state: OrderState): readonly string[] {
-  const loose = looseConnectors(machine, { off: new Set(state.off), ways: state.ways, pulled: new Set(state.pulled) });
+function standing(machine: Machine, bench: Bench): readonly string[] {
+  const loose = looseConnectors(machine, bench);
   return [
     ...(loose.length > 0 ? [`unplugged: ${loose.map(({ name }) => name.toLowerCase()).join(', ')}`] : []),
-    ...(state.wet.length > 0 ? ['a part is wet with solvent'] : []),
-    ...(state.supported ? ['head supported'] : []),
+    ...((bench.wet?.size ?? 0) > 0 ? ['a part is wet with solvent'] : []),
+    ...(bench.loosened?.size ? ['screws are out'] : []),
+    ...(bench.supported ? [liftAxis(bench) === 'held' ? 'head supported' : 'head on its support'] : []),
   ];
 }
 
 /** Across the top of every order screen: what state the machine is in, one tap to change it. */
-export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
+export function HeatBand({ machine, state, record, printC, back, title, more, onWhatIf }: HeatBandProps) {
   const palette = usePalette();
   const now = useClock(1000);
   const [open, setOpen] = useState(false);
   const [reading, setReading] = useState('');
   const [problem, setProblem] = useState('');
   const [logged, setLogged] = useState<readonly string[]>([]);
+  const [log, setLog] = useState<readonly LogLine[]>([]);
   const heat = readHeat(machine, state, now);
   const temperature = temperatureAt(machine, state.heat, now);
   const bench = benchAt(machine, state, now);
@@ -118,19 +142,21 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
     const text = await pickFile('.txt,.log,.csv,text/plain,text/csv');
     if (text === undefined) return;
     try {
-      const log = parseTemperatureLog(text);
-      const fit = fitCooling(machine.heat, lastCooling(log));
+      const read = parseTemperatureLog(text);
+      const fit = fitCooling(machine.heat, lastCooling(read));
       const cools = fit.readings >= 2;
       if (cools) record('cooling-measured', { tauS: fit.tauS, tauSd: fit.tauSd, readings: fit.readings });
       setLogged([
-        ...logWords(summariseLog(log), machine.heat.heatUpCPerS),
+        ...logWords(summariseLog(read), machine.heat.heatUpCPerS),
         ...(cools
           ? []
           : ['No stretch in which it cools by 20 °C or more with target 0: the countdown stays as it was.']),
       ]);
+      setLog(read);
       setProblem('');
     } catch (error) {
       setLogged([]);
+      setLog([]);
       setProblem((error as Error).message);
     }
   };
@@ -141,6 +167,7 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
   };
   return (
     <View
+      role="banner"
       style={[
         styles.band,
         {
@@ -149,92 +176,100 @@ export function HeatBand({ machine, state, record, printC }: HeatBandProps) {
         },
       ]}
     >
-      <View style={styles.words}>
-        <Icon name={heat.icon} color={heat.warm ? palette.warm : palette.soft} />
-        <Text tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
-          {[heat.words, ...standing(machine, state)].join(' · ')}
-        </Text>
+      {back}
+      <View style={styles.lines}>
+        {title === undefined ? null : (
+          <Text kind="large" bold heading={1}>
+            {title}
+          </Text>
+        )}
+        <View style={styles.words}>
+          <Icon name={heat.icon} size={16} color={heat.warm ? palette.warm : palette.soft} />
+          <Text kind="small" tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
+            {[heat.words, ...standing(machine, bench)].join(' · ')}
+          </Text>
+        </View>
       </View>
-      <Tap label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
-      <Portal>
-        <Dialog
-          visible={open}
-          onDismiss={() => setOpen(false)}
-          style={{ backgroundColor: palette.card, maxWidth: 460, alignSelf: 'center', width: '92%' }}
-        >
-          <Dialog.Title>What is the machine doing?</Dialog.Title>
-          <Dialog.Content style={styles.dialog}>
-            <Tap
-              label={`Heating to ${printC} °C, print heat`}
-              icon="heat"
-              disabled={noHeat !== undefined}
-              onPress={() => change({ targetC: printC, power: 'on' })}
-            />
-            <Tap
-              label="Target to zero, cooling with fans on"
-              icon="cold"
-              onPress={() => change({ targetC: 0, power: 'on' })}
-            />
-            {state.power === 'off' ? (
-              <Tap
-                label="Switched on, not heating"
-                icon="power"
-                disabled={noPower !== undefined}
-                onPress={() => change({ power: 'on', targetC: 0 })}
-              />
-            ) : null}
-            <Tap
-              label={
-                tooHot
-                  ? `Off: not above ${SWITCH_OFF_BELOW_C} °C, about ${Math.round(temperature)} °C now`
-                  : 'Switched off and unplugged'
-              }
-              icon="power"
-              disabled={tooHot}
-              onPress={() => change({ power: 'off' })}
-            />
-            {noHeat ? <Text kind="small" tone="fault">{`No heat now: it ${noHeat}.`}</Text> : null}
-            {tooHot ? (
-              <Text kind="small" tone="soft">
-                Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it
-                is colder than reckoned.
-              </Text>
-            ) : null}
-            <View style={styles.reading}>
-              <TextInput
-                mode="outlined"
-                dense
-                label="It reads, °C"
-                accessibilityLabel="Temperature reading in degrees Celsius"
-                inputMode="decimal"
-                value={reading}
-                onChangeText={setReading}
-                style={styles.grow}
-              />
-              <Tap label="Note reading" disabled={!fits} onPress={() => change({ readingC: value })} />
-            </View>
-            <Text kind="small" tone="soft">
-              {state.heat.cooling
-                ? `Cools with a time constant of ${Math.round(state.heat.cooling.tauS)} ± ${Math.round(state.heat.cooling.tauSd)} s, from ${state.heat.cooling.readings} readings.`
-                : 'Two readings while it cools, or a temperature log, fit the countdown to this machine.'}
-            </Text>
-            <Tap label="From a temperature log …" kind="quiet" icon="save" onPress={() => void fromLog()} />
-            {logged.map((line) => (
-              <Text key={line} kind="small">
-                {line}
-              </Text>
-            ))}
-            {problem ? (
-              <Text kind="small" tone="fault">
-                {problem}
-              </Text>
-            ) : null}
-          </Dialog.Content>
-          <Dialog.Actions>
-            <Tap label="Leave as it is" kind="quiet" onPress={() => setOpen(false)} />
-          </Dialog.Actions>
-        </Dialog>
-      </Portal>
+      <Button label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
+      {more}
+      <Sheet title="What is the machine doing?" open={open} onClose={() => setOpen(false)}>
+        <Button
+          label={`Heating to ${printC} °C, print heat`}
+          icon="heat"
+          disabled={noHeat !== undefined}
+          onPress={() => change({ targetC: printC, power: 'on' })}
+        />
+        <Button
+          label="Target to zero, cooling with fans on"
+          icon="cold"
+          onPress={() => change({ targetC: 0, power: 'on' })}
+        />
+        {state.power === 'off' ? (
+          <Button
+            label="Switched on, not heating"
+            icon="power"
+            disabled={noPower !== undefined}
+            onPress={() => change({ power: 'on', targetC: 0 })}
+          />
+        ) : null}
+        <Button
+          label={
+            tooHot
+              ? `Off: not above ${SWITCH_OFF_BELOW_C} °C, about ${Math.round(temperature)} °C now`
+              : 'Switched off and unplugged'
+          }
+          icon="power"
+          disabled={tooHot}
+          onPress={() => change({ power: 'off' })}
+        />
+        {noHeat ? <Text kind="small" tone="fault">{`No heat now: it ${noHeat}.`}</Text> : null}
+        {tooHot ? (
+          <Text kind="small" tone="soft">
+            Heat left in the block would soften the strand in the cold zone. Cool it first, or enter a reading if it is
+            colder than reckoned.
+          </Text>
+        ) : null}
+        {onWhatIf ? (
+          <Button
+            label="What would it do to the strand?"
+            kind="quiet"
+            onPress={() => {
+              setOpen(false);
+              onWhatIf();
+            }}
+          />
+        ) : null}
+        <View style={styles.reading}>
+          <TextInput
+            mode="outlined"
+            dense
+            label="It reads, °C"
+            accessibilityLabel="Temperature reading in degrees Celsius"
+            inputMode="decimal"
+            value={reading}
+            onChangeText={setReading}
+            style={styles.grow}
+          />
+          <Button label="Note reading" disabled={!fits} onPress={() => change({ readingC: value })} />
+        </View>
+        <Text kind="small" tone="soft">
+          {state.heat.cooling
+            ? `Cools with a time constant of ${Math.round(state.heat.cooling.tauS)} ± ${Math.round(state.heat.cooling.tauSd)} s, from ${state.heat.cooling.readings} readings.`
+            : 'Two readings while it cools, or a temperature log, fit the countdown to this machine.'}
+        </Text>
+        <Button label="From a temperature log …" kind="quiet" icon="save" onPress={() => void fromLog()} />
+        {logged.map((line) => (
+          <Text key={line} kind="small">
+            {line}
+          </Text>
+        ))}
+        {log.length > 0 ? <LogChart log={log} summary={summariseLog(log)} /> : null}
+        {problem ? (
+          <Text kind="small" tone="fault">
+            {problem}
+          </Text>
+        ) : null}
+      </Sheet>
     </View>
   );
 }
@@ -243,12 +278,12 @@ const styles = StyleSheet.create({
   band: {
     flexDirection: 'row',
     alignItems: 'center',
-    justifyContent: 'space-between',
+    minHeight: 56,
     borderBottomWidth: 2,
     paddingLeft: space.m,
   },
-  words: { flexDirection: 'row', alignItems: 'center', gap: space.s, flex: 1 },
+  lines: { flex: 1, paddingVertical: space.xs },
+  words: { flexDirection: 'row', alignItems: 'center', gap: space.xs },
   grow: { flex: 1 },
-  dialog: { gap: space.s },
   reading: { flexDirection: 'row', alignItems: 'center', gap: space.s, borderRadius: radius.m },
 });

@@ -18,6 +18,7 @@ import Plus from 'lucide-react-native/icons/plus';
 import Power from 'lucide-react-native/icons/power';
 import Printer from 'lucide-react-native/icons/printer';
 import Save from 'lucide-react-native/icons/save';
+import Search from 'lucide-react-native/icons/search';
 import Settings from 'lucide-react-native/icons/settings';
 import Snowflake from 'lucide-react-native/icons/snowflake';
 import Spline from 'lucide-react-native/icons/spline';
@@ -41,6 +42,7 @@ const ICONS: Readonly<Record<string, typeof Check>> = {
   heat: Flame,
   help: CircleHelp,
   machine: Spline,
+  magnify: Search,
   move: GripVertical,
   remove: Trash,
   catalogue: BookOpen,
@@ -65,5 +67,5 @@ export interface IconProps {
 /** A decorative icon; its meaning always stands beside it in words. */
 export function Icon({ name, size = 20, color = 'currentColor' }: IconProps) {
   const Drawn = typeof name === 'string' ? ICONS[name] : undefined;
-  return Drawn ? <Drawn size={size} color={color} aria-hidden /> : null;
+  return Drawn ? <Drawn size={size} color={color} style={{ flexShrink: 0 }} aria-hidden /> : null;
 }

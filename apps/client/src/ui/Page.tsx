@@ -1,13 +1,15 @@
 import { Link, usePathname, type Href } from 'expo-router';
-import type { ReactNode } from 'react';
-import { Pressable, ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import { useEffect, type ReactNode } from 'react';
+import { Platform, ScrollView, StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import { useAppSelector } from '../data/store';
+import { loadNewVersion } from '../data/appVersion';
 import { Icon } from './Icon';
+import { Button } from './Button';
 import { Text } from './Text';
 import { usePalette } from './theme';
-import { space, TARGET, WIDE } from './tokens';
-
-export const useWide = (): boolean => useWindowDimensions().width >= WIDE;
+import { space, TARGET } from './tokens';
+import { useWide } from './useWide';
 
 const PLACES: readonly { readonly href: Href; readonly label: string; readonly icon: string }[] = [
   { href: '/', label: 'Bench', icon: 'bench' },
@@ -16,6 +18,24 @@ const PLACES: readonly { readonly href: Href; readonly label: string; readonly i
   { href: '/catalogue', label: 'Catalogue', icon: 'catalogue' },
   { href: '/settings', label: 'Settings', icon: 'settings' },
 ];
+
+/** The page's name in the browser's tab and history. */
+export function usePageTitle(title: string): void {
+  useEffect(() => {
+    if (Platform.OS === 'web') document.title = `${title} · Zealous Tracer`;
+  }, [title]);
+}
+
+export function WayBack({ href }: { readonly href: Href }) {
+  const palette = usePalette();
+  return (
+    <Link href={href} asChild>
+      <TouchableRipple role="link" aria-label="Back" style={styles.back}>
+        <Icon name="arrow-left" size={24} color={palette.deed} />
+      </TouchableRipple>
+    </Link>
+  );
+}
 
 /** Title line with the way back, and what is not sent yet. */
 export function PageHead({
@@ -28,16 +48,11 @@ export function PageHead({
   readonly children?: ReactNode;
 }) {
   const palette = usePalette();
+  usePageTitle(title);
   return (
-    <View style={[styles.head, { backgroundColor: palette.paper, borderColor: palette.line }]}>
-      {back ? (
-        <Link href={back} asChild>
-          <Pressable role="link" aria-label="Back" style={styles.back}>
-            <Icon name="arrow-left" size={24} color={palette.deed} />
-          </Pressable>
-        </Link>
-      ) : null}
-      <Text kind="title" heading={1} lines={1} style={styles.grow}>
+    <View role="banner" style={[styles.head, { backgroundColor: palette.paper, borderColor: palette.line }]}>
+      {back ? <WayBack href={back} /> : null}
+      <Text kind="title" heading={1} lines={3} style={styles.grow}>
         {title}
       </Text>
       {children}
@@ -45,11 +60,47 @@ export function PageHead({
   );
 }
 
-/** Says when entries wait for the server; they are kept on the device. */
+/** Says when the page is not of the server's version; loading it anew is offered, never done by itself. */
+function Version() {
+  const palette = usePalette();
+  const version = useAppSelector((root) => root.orders.version);
+  if (version === 'same') return null;
+  return (
+    <View role="status" style={[styles.offline, { backgroundColor: palette.deedWash }]}>
+      <Text kind="small" style={styles.grow}>
+        {version === 'waiting'
+          ? 'A new version of this application is ready. Load it when it suits; nothing recorded is lost.'
+          : 'This page and the server are of different versions. Load the page anew; nothing recorded is lost.'}
+      </Text>
+      <Button label="Load it" kind="quiet" onPress={() => void loadNewVersion()} />
+    </View>
+  );
+}
+
+/** What must be known of the connection: the version, and entries that wait for the server; they are kept on the device. */
 export function Connection() {
+  return (
+    <View role="region" aria-label="Connection">
+      <Version />
+      <Waiting />
+    </View>
+  );
+}
+
+function Waiting() {
   const palette = usePalette();
   const online = useAppSelector((root) => root.orders.online);
   const waiting = useAppSelector((root) => root.orders.outbox.filter((item) => !item.problem).length);
+  const keeping = useAppSelector((root) => root.orders.keeping);
+  if (keeping !== 'kept' && waiting > 0)
+    return (
+      <View role="alert" style={[styles.offline, { backgroundColor: palette.faultWash }]}>
+        <Icon name="alert" color={palette.fault} />
+        <Text tone="fault" kind="small" style={styles.grow}>
+          {`${keeping === 'full' ? 'This device has no room left' : 'This browser keeps nothing (a private window?)'}: ${waiting} ${waiting === 1 ? 'entry lives' : 'entries live'} only in this page until the server has ${waiting === 1 ? 'it' : 'them'}. Do not close it.`}
+        </Text>
+      </View>
+    );
   if (online) return null;
   return (
     <View role="status" style={[styles.offline, { backgroundColor: palette.faultWash }]}>
@@ -87,7 +138,7 @@ export function Page({
           {head}
         </PageHead>
         <Connection />
-        <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
+        <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label={title}>
           <View style={styles.measure}>{children}</View>
         </ScrollView>
         {foot}
@@ -110,17 +161,19 @@ function Places({ upright = false }: { readonly upright?: boolean }) {
         const here = href === '/' ? path === '/' : path.startsWith(String(href));
         return (
           <Link key={label} href={href} asChild>
-            <Pressable
+            <TouchableRipple
               role="link"
               aria-label={label}
               {...(here ? { 'aria-current': 'page' as const } : {})}
               style={styles.place}
             >
-              <Icon name={icon} color={here ? palette.deed : palette.soft} size={22} />
-              <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
-                {label}
-              </Text>
-            </Pressable>
+              <View style={styles.named}>
+                <Icon name={icon} color={here ? palette.deed : palette.soft} size={22} />
+                <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
+                  {label}
+                </Text>
+              </View>
+            </TouchableRipple>
           </Link>
         );
       })}
@@ -152,5 +205,6 @@ const styles = StyleSheet.create({
   },
   bottom: { flexDirection: 'row', borderTopWidth: 1 },
   side: { width: 96, borderRightWidth: 1, paddingTop: space.l, gap: space.s },
-  place: { flexGrow: 1, minHeight: 56, alignItems: 'center', justifyContent: 'center', gap: 2, maxHeight: 72 },
+  place: { flexGrow: 1, flexBasis: 0, minHeight: 56, justifyContent: 'center', maxHeight: 72 },
+  named: { alignItems: 'center', gap: 2 },
 });

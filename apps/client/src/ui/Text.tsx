@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react';
-import { Text as NativeText, type StyleProp, type TextStyle } from 'react-native';
-import { usePalette } from './theme';
-import { fonts, size, type Palette } from './tokens';
+import type { StyleProp, TextStyle } from 'react-native';
+import { customText } from 'react-native-paper';
+import { usePalette, type Variant } from './theme';
+import { fonts, type Palette } from './tokens';
+
+const PaperText = customText<Variant>();
 
 export interface TextProps {
   readonly children: ReactNode;
@@ -15,7 +18,17 @@ export interface TextProps {
   readonly testID?: string;
 }
 
-/** All text of the application: one text face, one figure face. */
+const VARIANTS = {
+  small: 'bodySmall',
+  body: 'bodyMedium',
+  large: 'titleMedium',
+  title: 'titleLarge',
+  big: 'headlineMedium',
+  figure: 'figure',
+} as const;
+const BOLD = { fontFamily: fonts.bold } as const;
+
+/** The kit's text with our tones: they stand for what a word is about, which its variants do not say. */
 export function Text({
   children,
   kind = 'body',
@@ -28,18 +41,16 @@ export function Text({
   testID,
 }: TextProps) {
   const palette = usePalette();
-  const fontSize = kind === 'figure' ? size.body : size[kind];
-  const family =
-    kind === 'figure' ? fonts.figure : bold || kind === 'title' || kind === 'big' ? fonts.bold : fonts.text;
   return (
-    <NativeText
+    <PaperText
+      variant={VARIANTS[kind]}
       testID={testID}
       {...(heading ? { role: 'heading' as const, 'aria-level': heading } : {})}
       {...(live ? { 'aria-live': 'polite' as const } : {})}
       {...(lines === undefined ? {} : { numberOfLines: lines })}
-      style={[{ color: palette[tone], fontSize, lineHeight: Math.round(fontSize * 1.38), fontFamily: family }, style]}
+      style={[{ color: palette[tone] }, bold && kind !== 'figure' && BOLD, style]}
     >
       {children}
-    </NativeText>
+    </PaperText>
   );
 }

@@ -1,12 +1,39 @@
-import { createContext, useContext, useMemo, type ReactNode } from 'react';
+import { createContext, useContext, useEffect, useMemo, type ReactNode } from 'react';
 import { useColorScheme } from 'react-native';
-import { configureFonts, MD3DarkTheme, MD3LightTheme, PaperProvider } from 'react-native-paper';
+import { configureFonts, PaperProvider } from 'react-native-paper';
+import { MD3DarkTheme, MD3LightTheme } from 'react-native-paper/lib/module/styles/themes';
 import { Icon } from './Icon';
-import { day, fonts, night, type Palette } from './tokens';
+import { day, fonts, night, radius, size, type Palette } from './tokens';
 
 const PaletteContext = createContext<Palette>(day);
 
 export const usePalette = (): Palette => useContext(PaletteContext);
+
+/** The faces of the kit's variants, and the one of figures (tabular digits). */
+const face = (fontSize: number, fontFamily: string) => ({
+  fontFamily,
+  fontSize,
+  lineHeight: Math.round(fontSize * 1.38),
+  letterSpacing: 0,
+  fontWeight: 'normal' as const,
+});
+const VARIANTS = configureFonts({
+  config: {
+    bodySmall: face(size.small, fonts.text),
+    bodyMedium: face(size.body, fonts.text),
+    bodyLarge: face(size.body, fonts.text),
+    labelSmall: face(size.small, fonts.text),
+    labelMedium: face(size.small, fonts.text),
+    labelLarge: face(size.body, fonts.text),
+    titleSmall: face(size.body, fonts.bold),
+    titleMedium: face(size.large, fonts.text),
+    titleLarge: face(size.title, fonts.bold),
+    headlineMedium: face(size.big, fonts.bold),
+    headlineSmall: face(size.title, fonts.bold),
+    figure: face(size.body, fonts.figure),
+  },
+});
+export type Variant = 'figure';
 
 export type ThemeChoice = 'device' | 'day' | 'night';
 
@@ -18,8 +45,8 @@ export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoi
     const base = dark ? MD3DarkTheme : MD3LightTheme;
     return {
       ...base,
-      roundness: 2,
-      fonts: configureFonts({ config: { fontFamily: fonts.text } }),
+      roundness: radius.s,
+      fonts: VARIANTS,
       colors: {
         ...base.colors,
         primary: palette.deed,
@@ -36,6 +63,13 @@ export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoi
         elevation: { ...base.colors.elevation, level1: palette.card, level2: palette.card, level3: palette.card },
       },
     };
+  }, [dark, palette]);
+  // What the browser draws itself (scroll bars, the caret, the edge behind a page pulled too far) follows the theme.
+  useEffect(() => {
+    const root = globalThis.document?.documentElement;
+    if (!root) return;
+    root.style.colorScheme = dark ? 'dark' : 'light';
+    root.style.backgroundColor = palette.paper;
   }, [dark, palette]);
   return (
     <PaletteContext.Provider value={palette}>

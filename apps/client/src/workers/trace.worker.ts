@@ -1,5 +1,7 @@
 import {
+  airFactorFrom,
   assess,
+  heatQuestions,
   keptMachine,
   machineOfFamily,
   reduceOrder,
@@ -11,6 +13,7 @@ import {
   soundCatalogue,
   type Bench,
   type Catalogue,
+  type HeatTask,
   type Learned,
   type Machine,
   type OrderEvent,
@@ -91,6 +94,9 @@ const service = {
     return stationCase(kept, belief(kept), state, station);
   },
   planTube: (task: TubeTask) => planTube(task),
+  /** A sink that was felt or measured says how much heat this one gives to the air. */
+  heatQuestions: (base: Omit<HeatTask, 'phases'>, glassC: number, sinkC?: number) =>
+    heatQuestions(sinkC === undefined ? base : { ...base, airFactor: airFactorFrom(base, sinkC) }, glassC),
   previewChange: (machine: Machine, change: ShopChange) => previewChange(keptMachine(machine), shop.catalogue, change),
 };
 

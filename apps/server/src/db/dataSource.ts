@@ -4,11 +4,16 @@ import { EventRow, LearnedImportRow, LessonRow, MachineRow, OrderRow, PhotoRow, 
 import { Orders1790000000000 } from './migrations/1790000000000-orders';
 import { Photos1790000200000 } from './migrations/1790000200000-photos';
 import { Shop1790000100000 } from './migrations/1790000100000-shop';
+import { Derived1790000500000 } from './migrations/1790000500000-derived';
+import { KeptCatalogue1790000600000 } from './migrations/1790000600000-keptCatalogue';
 import { MoreShopKinds1790000400000 } from './migrations/1790000400000-moreShopKinds';
 import { ShopKinds1790000300000 } from './migrations/1790000300000-shopKinds';
 
-/** @param url postgres:// address of the project's own database */
-export const dataSource = (url: string): DataSource =>
+/**
+ * @param url postgres:// address of the project's own database
+ * @param most connections at once; who asks for one more waits
+ */
+export const dataSource = (url: string, most = 10): DataSource =>
   new DataSource({
     type: 'postgres',
     url,
@@ -19,8 +24,19 @@ export const dataSource = (url: string): DataSource =>
       Photos1790000200000,
       ShopKinds1790000300000,
       MoreShopKinds1790000400000,
+      Derived1790000500000,
+      KeptCatalogue1790000600000,
     ],
     synchronize: false,
-    poolSize: 10,
-    extra: { connectionTimeoutMillis: 5000 },
+    poolSize: most,
+    extra: {
+      connectionTimeoutMillis: 5_000,
+      // One stays open: so the database can tell that a server is at work, and nothing is restored beneath it.
+      min: 1,
+      idle_in_transaction_session_timeout: 15_000,
+      statement_timeout: 10_000,
+      lock_timeout: 5_000,
+    },
+    // A connection that dies between two questions is replaced by the pool; it must not end the program.
+    poolErrorHandler: (error: Error) => process.stderr.write(`database connection lost: ${error.message}\n`),
   });

@@ -40,6 +40,17 @@ export class OrderRow {
   closedAt!: Date | null;
   @Column({ type: 'timestamptz', name: 'last_event_at' })
   lastEventAt!: Date;
+  /** Hash of the catalogue that it was closed with. */
+  @Column({ type: 'text', nullable: true })
+  catalogue!: string | null;
+  /** Number of its last entry. */
+  @Column({ type: 'integer' })
+  seq!: number;
+  /** Of which version of the program, and of how many entries, `index` is. */
+  @Column({ type: 'integer', name: 'index_version' })
+  indexVersion!: number;
+  @Column({ type: 'integer', name: 'index_seq' })
+  indexSeq!: number;
 }
 
 @Entity({ name: 'order_event' })
@@ -114,4 +125,7 @@ export class PhotoRow {
   heightPx!: number;
   @Column({ type: 'bytea' })
   bytes!: Buffer;
+  /** SHA-256 of what was sent, in hex: the same id with other content is another picture. */
+  @Column({ type: 'text', nullable: true })
+  digest!: string | null;
 }

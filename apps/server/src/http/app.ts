@@ -1,4 +1,4 @@
-import { MAX_BODY } from '@zealous/contracts';
+import { API_VERSION, API_VERSION_HEADER, MAX_BODY } from '@zealous/contracts';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
@@ -8,29 +8,41 @@ import pino from 'pino';
 import pinoHttp from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { machinesRouter } from '../machines';
-import { ordersRouter } from '../orders';
+import { ordersRouter, type Derived } from '../orders';
 import { shopRouter } from '../shop';
+import { ownHost, soundAddress, soundBody } from './guards';
 import { problemHandler, unknownRoute } from './problem';
 
 export interface AppOptions {
   /** Folder of the exported web app; without it only the API is served. */
   readonly webRoot?: string;
   readonly logLevel?: string;
+  /** Names under which it is reached beside loopback. */
+  readonly hosts?: readonly string[];
+  /** Told by the health route: which server this is, so that nobody talks to another by mistake. */
+  readonly instance?: string;
 }
 
 const YEAR_S = 31_536_000;
 /** The app's chunks are fetched once a build: worth a tenth of a second of packing for a tenth of their size. */
 const BROTLI_QUALITY = 9;
+/** Answers are packed once each: quick before small. */
+const QUICK_QUALITY = 3;
 
 /** App and API on one origin. */
-export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOptions = {}): Express {
+export function createApp(
+  db: DataSource,
+  derived: Derived,
+  { webRoot, logLevel = 'info', hosts = [], instance }: AppOptions = {},
+): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(ownHost(hosts));
   app.use(
     pinoHttp({
       logger: pino({ level: logLevel }),
       quietReqLogger: true,
-      customLogLevel: (_q, r, e) => (e || r.statusCode >= 500 ? 'error' : 'debug'),
+      customLogLevel: (_q, r, e) => (e && r.statusCode === 500 ? 'error' : 'debug'),
     }),
   );
   app.use(
@@ -39,6 +51,9 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
       contentSecurityPolicy: {
         directives: {
           'upgrade-insecure-requests': null,
+          // The interface sets its styles as it runs; everything else comes from here.
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'font-src': ["'self'", 'data:'],
           'worker-src': ["'self'", 'blob:'],
           // Pictures that are still on their way to the server are shown from the device.
           'img-src': ["'self'", 'data:', 'blob:'],
@@ -47,28 +62,34 @@ export function createApp(db: DataSource, { webRoot, logLevel = 'info' }: AppOpt
       strictTransportSecurity: false,
     }),
   );
-  app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } } }));
   const api = express.Router();
-  api.use(express.json({ limit: MAX_BODY }));
+  api.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: QUICK_QUALITY } } }));
+  api.use((_request, response, next) => {
+    response.set(API_VERSION_HEADER, API_VERSION);
+    next();
+  });
+  api.use(soundAddress);
+  api.use(express.json({ limit: MAX_BODY }), soundBody);
   api.get('/health', async (_request, response) => {
     await db.query('select 1');
-    response.json({ ok: true });
+    response.json({ ok: true, ...(instance === undefined ? {} : { instance }) });
   });
   api.use('/machines', machinesRouter(db));
-  api.use('/orders', ordersRouter(db));
+  api.use('/orders', ordersRouter(db, derived));
   api.use('/shop', shopRouter(db));
   api.use(unknownRoute);
   app.use('/api', api);
   if (webRoot !== undefined) {
+    app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } } }));
+    for (const folder of ['_expo', 'assets']) {
+      app.use(`/${folder}`, express.static(join(webRoot, folder), { maxAge: YEAR_S * 1000, immutable: true }));
+      // What an older page asks for and is no more: said plainly, without a path of this machine.
+      app.use(`/${folder}`, unknownRoute);
+    }
+    // Asked for afresh each time: a new version is found by them.
     app.use(
-      '/_expo',
-      express.static(join(webRoot, '_expo'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }),
+      express.static(webRoot, { index: false, maxAge: 0, setHeaders: (r) => r.set('Cache-Control', 'no-cache') }),
     );
-    app.use(
-      '/assets',
-      express.static(join(webRoot, 'assets'), { fallthrough: false, maxAge: YEAR_S * 1000, immutable: true }),
-    );
-    app.use(express.static(webRoot, { index: false, maxAge: 0 }));
     app.get('/{*splat}', (_request, response) => {
       response.sendFile(join(webRoot, 'index.html'), { maxAge: 0 });
     });

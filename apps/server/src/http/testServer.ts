@@ -5,10 +5,20 @@ import type { DataSource } from 'typeorm';
 import { resolve } from 'node:path';
 import { dataSource } from '../db/dataSource';
 import { loadDemo } from '../db/demo';
+import { closePool } from '../work/pool';
+import { Derived } from '../orders';
 import { createApp } from './app';
 
+export interface TestApp {
+  readonly app: Express;
+  readonly db: DataSource;
+  /** When what lists show is up to date. */
+  readonly settled: () => Promise<void>;
+  readonly stop: () => Promise<void>;
+}
+
 /** For tests: the application on a fresh database of the test cluster, with the demo's machines and orders. */
-export async function testApp(name: string): Promise<{ app: Express; db: DataSource; stop: () => Promise<void> }> {
+export async function testApp(name: string): Promise<TestApp> {
   const base = process.env['ZT_TEST_DATABASE_URL'];
   if (!base) throw new Error('ZT_TEST_DATABASE_URL is not set; run the tests with "npm test".');
   const client = new Client({ connectionString: base });
@@ -21,7 +31,17 @@ export async function testApp(name: string): Promise<{ app: Express; db: DataSou
   const db = await dataSource(url.toString()).initialize();
   await db.runMigrations();
   await loadDemo(db, resolve(__dirname, '../../../../demo'));
-  return { app: createApp(db, { logLevel: 'silent' }), db, stop: () => db.destroy() };
+  const derived = new Derived(db);
+  return {
+    app: createApp(db, derived, { logLevel: 'silent' }),
+    db,
+    settled: () => derived.idle(),
+    stop: async () => {
+      await derived.stop();
+      await closePool();
+      await db.destroy();
+    },
+  };
 }
 
 let minute = 0;

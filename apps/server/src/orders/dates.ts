@@ -19,7 +19,8 @@ export function datesOf(orderId: string, record: OrderRecord, state: OrderState)
     start: utc(timer.endsMs),
     startInputType: 'utc',
     duration: { minutes: 10 },
-    alarms: [{ action: 'display', description: timer.label, trigger: { minutes: 0, before: true } }],
+    // A moment, not a duration of nothing, which the library would write as no duration at all (RFC 5545, 3.3.6).
+    alarms: [{ action: 'display', description: timer.label, trigger: utc(timer.endsMs) }],
   }));
   const due = record.watchOn
     ? Date.parse(`${record.watchOn}T09:00:00Z`)

@@ -1,2 +1,3 @@
 export { ordersRouter } from './routes';
 export { appendEvent } from './service';
+export { Derived } from './derived';

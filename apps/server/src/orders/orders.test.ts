@@ -7,8 +7,9 @@ import { message, takenIn, testApp } from '../http/testServer';
 let app: Express;
 let db: DataSource;
 let stop: () => Promise<void>;
+let settled: () => Promise<void>;
 beforeAll(async () => {
-  ({ app, db, stop } = await testApp('server_orders'));
+  ({ app, db, stop, settled } = await testApp('server_orders'));
 });
 afterAll(() => stop());
 
@@ -67,6 +68,7 @@ describe('an order is a list of events', () => {
   test('the list follows each event: what is next, and how the order ended', async () => {
     const id = await begun({ lane: 'lane-a', material: 'PLA' });
     const find = async (status: string) => {
+      await settled();
       const { body } = await request(app).get(`/api/orders?status=${status}`).expect(200);
       return body.items.find((item: { id: string }) => item.id === id) as Record<string, unknown> | undefined;
     };

@@ -2,11 +2,10 @@ import { curveWords, OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } fro
 import { readFileSync } from 'node:fs';
 import PDFDocument from 'pdfkit';
 
-/** A picture of the order, as it is stored. */
+/** A picture of the order for print: a small sound JPEG, or none when what is stored cannot be read. */
 export interface Picture {
   readonly caption: string;
-  readonly mime: string;
-  readonly bytes: Buffer;
+  readonly bytes?: Uint8Array;
 }
 
 const font = (weight: '400Regular' | '700Bold'): Buffer =>
@@ -21,8 +20,6 @@ const INK = '#1E2A2E';
 const SOFT = '#55605F';
 const DEED = '#0B5563';
 
-/** PDFKit draws JPEG and PNG; a WebP stays in the order and is named. */
-const drawable = ({ mime }: Picture): boolean => mime === 'image/jpeg' || mime === 'image/png';
 const day = (iso: string | undefined): string | undefined => iso?.slice(0, 16).replace('T', ' ');
 
 function sheet(title: string, created: string) {
@@ -61,19 +58,15 @@ function sheet(title: string, created: string) {
   };
   const pictures = (list: readonly Picture[], most: number): void => {
     let x = MARGIN;
-    for (const { caption, bytes } of list.filter(drawable).slice(0, most)) {
+    for (const { caption, bytes } of list.slice(0, most)) {
       if (x + THUMB > doc.page.width - MARGIN) {
         x = MARGIN;
         doc.y += THUMB + 26;
       }
       if (doc.y + THUMB + 26 > doc.page.height - MARGIN) doc.addPage();
       const top = doc.y;
-      try {
-        doc.image(bytes, x, top, { fit: [THUMB, THUMB], align: 'center', valign: 'center' });
-      } catch {
-        // A picture that is damaged inside stays in the order; the record is printed without it.
-        doc.font('text').fontSize(9).fillColor(SOFT).text('(picture not readable)', x, top, { width: THUMB });
-      }
+      if (bytes) doc.image(Buffer.from(bytes), x, top, { fit: [THUMB, THUMB], align: 'center', valign: 'center' });
+      else doc.font('text').fontSize(9).fillColor(SOFT).text('(picture not readable)', x, top, { width: THUMB });
       doc
         .font('text')
         .fontSize(8.5)
@@ -96,6 +89,11 @@ const finished = (doc: PDFKit.PDFDocument): Promise<Buffer> =>
     doc.on('error', reject);
     doc.end();
   });
+
+/** A side of a printed picture, px: three times its points. */
+export const PRINTED_PX = 3 * THUMB;
+/** Pictures that a record prints. */
+export const MOST_PRINTED = 24;
 
 /** The whole record. */
 export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Promise<Buffer> {
@@ -149,7 +147,7 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
   charges(record, head, fact);
   if (photos.length) {
     head('Pictures');
-    pictures(photos, 24);
+    pictures(photos, MOST_PRINTED);
   }
   return finished(doc);
 }

@@ -4,20 +4,26 @@ import { isUUID } from 'class-validator';
 import { Router, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import { PhotoRow } from '../db/entities';
-import { notFound } from '../http/problem';
+import { notFound, Problem } from '../http/problem';
 import { valid } from '../http/validate';
 import { catalogueOf } from '../shop';
 import { datesOf } from './dates';
+import type { Derived } from './derived';
 import { photosRouter } from './photos';
-import { ownerPdf, recordPdf, type Picture } from './recordPdf';
-import { appendEvent, eventsAfter, listOrders, orderDocument } from './service';
+import { MOST_PRINTED, PRINTED_PX, type Picture } from './recordPdf';
+import { ownerSheet, recordSheet } from '../work/pool';
+import { thumbnail } from '../pictures/normalise';
+import { appendEvent, eventsAfter, listOrders, orderDocument, standsAt } from './service';
 
-export function ordersRouter(db: DataSource): Router {
+export function ordersRouter(db: DataSource, derived: Derived): Router {
   const router = Router();
-  router.param('id', (_request, _response, next, id: string) => next(isUUID(id) ? undefined : notFound('work order')));
+  router.param('id', (request, _response, next, id: string) => {
+    request.params['id'] = id.toLowerCase();
+    next(isUUID(id) ? undefined : notFound('work order'));
+  });
 
   router.get('/', async (request, response) => {
-    response.json(await listOrders(db, await valid(OrderQuery, { ...request.query })));
+    response.json(await listOrders(db, derived, await valid(OrderQuery, { ...request.query })));
   });
 
   router.get('/:id', async (request, response) => {
@@ -25,13 +31,20 @@ export function ordersRouter(db: DataSource): Router {
   });
 
   router.get('/:id/events', async (request, response) => {
-    const { after } = await valid(EventQuery, { ...request.query });
-    response.json(await eventsAfter(db, request.params.id, after ?? 0));
+    const { after = 0, last } = await valid(EventQuery, { ...request.query });
+    const { id } = request.params;
+    if (last !== undefined && !(await standsAt(db, id, after, last)))
+      throw new Problem(
+        412,
+        'Another past',
+        'This server has other entries than the device knows, as after an older backup. The order is read anew; what is missing here is sent again.',
+      );
+    response.json(await eventsAfter(db, id, after));
   });
 
   router.post('/:id/events', async (request, response) => {
     const event = await valid(EventMessage, request.body);
-    const stored = await appendEvent(db, request.params.id, { ...event } as OrderEvent);
+    const stored = await appendEvent(db, request.params.id, { ...event } as OrderEvent, derived);
     response.status(stored.already ? 200 : 201).json(stored);
   });
 
@@ -49,18 +62,22 @@ export function ordersRouter(db: DataSource): Router {
   });
 
   const recordFor = async (id: string) => {
-    const { machine, events } = await orderDocument(db, id);
-    const catalogue = await catalogueOf(db);
+    const { machine, events, catalogue: own } = await orderDocument(db, id);
+    const catalogue = own ?? (await catalogueOf(db));
     const list = events.map((item) => item.event);
     return { record: recordOf(machine, catalogue, list), state: reduceOrder(machine, catalogue, list) };
   };
   const picturesOf = async (id: string, { pictures }: OrderRecord): Promise<readonly Picture[]> => {
-    const rows = await db.getRepository(PhotoRow).findBy({ orderId: id });
-    const byId = new Map(rows.map((row) => [row.id, row]));
-    return pictures.flatMap(({ photoId, caption }) => {
-      const row = byId.get(photoId);
-      return row ? [{ caption, mime: row.mime, bytes: row.bytes }] : [];
-    });
+    const printed: Picture[] = [];
+    // One after the other: a hundred pictures at once would be a hundred in memory.
+    for (const { photoId, caption } of pictures) {
+      if (printed.length >= MOST_PRINTED) break;
+      const row = await db.getRepository(PhotoRow).findOneBy({ id: photoId, orderId: id });
+      if (!row) continue;
+      const bytes = await thumbnail(row.bytes, PRINTED_PX);
+      printed.push({ caption, ...(bytes ? { bytes } : {}) });
+    }
+    return printed;
   };
   const sendPdf = (response: Response, name: string, bytes: Buffer): void => {
     response
@@ -75,14 +92,18 @@ export function ordersRouter(db: DataSource): Router {
     if (form === 'json') response.json(record);
     else if (form === 'md') response.type('text/markdown; charset=utf-8').send(recordMarkdown(record));
     else if (form === 'pdf')
-      sendPdf(response, `order-${record.number}`, await recordPdf(record, await picturesOf(id, record)));
+      sendPdf(
+        response,
+        `order-${record.number}`,
+        await recordSheet({ record, pictures: await picturesOf(id, record) }),
+      );
     else throw notFound('form of the record; json, md and pdf are there');
   });
 
   router.get('/:id/owner.pdf', async (request, response) => {
     const { id } = request.params;
     const { record } = await recordFor(id);
-    sendPdf(response, `owner-${record.number}`, await ownerPdf(record, await picturesOf(id, record)));
+    sendPdf(response, `owner-${record.number}`, await ownerSheet({ record, pictures: await picturesOf(id, record) }));
   });
 
   router.get('/:id/dates.ics', async (request, response) => {

@@ -8,13 +8,18 @@ import {
   type Paged,
   type StoredEvent,
 } from '@zealous/contracts';
-import { judge, keptMachine, lessonOfOrder, type OrderEvent } from '@zealous/core';
-import { MoreThan, type DataSource, type EntityManager } from 'typeorm';
-import { EventRow, MachineRow, OrderRow } from '../db/entities';
+import { judge, keptMachine, type Catalogue, type Machine, type OrderEvent, type OrderState } from '@zealous/core';
+import { LRUCache } from 'lru-cache';
+import { isDeepStrictEqual } from 'node:util';
+import { MoreThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
+import { EventRow, MachineRow, OrderRow, type OrderIndex } from '../db/entities';
 import { notFound, Problem } from '../http/problem';
 import { present } from '../machines';
-import { catalogueOf, keepLesson } from '../shop';
-import { indexOf } from './summary';
+import { catalogueKept, catalogueOf, hashOf, keepCatalogue, keepLesson } from '../shop';
+import { lessonInThread } from '../work/pool';
+import { INDEX_VERSION, type Derived } from './derived';
+import { keepFact } from './facts';
+import { bareIndex } from './summary';
 
 const toEvent = (row: EventRow): OrderEvent =>
   ({ id: row.id, at: row.at.toISOString(), by: row.by, type: row.type, body: row.body }) as OrderEvent;
@@ -30,18 +35,62 @@ const summaryOf = (row: OrderRow): OrderSummary => ({
   ...(row.closedAt ? { closedAt: row.closedAt.toISOString() } : {}),
 });
 
-export async function listOrders(db: DataSource, query: OrderQuery): Promise<Paged<OrderSummary>> {
-  const page = query.page ?? 1;
-  const [rows, total] = await db.getRepository(OrderRow).findAndCount({
-    where: {
-      ...(query.status ? { status: query.status } : {}),
-      ...(query.machine ? { machineId: query.machine } : {}),
-    },
-    order: { openedAt: 'DESC' },
-    take: PAGE_SIZE,
-    skip: (page - 1) * PAGE_SIZE,
+/** Rows of another version are told from those that are only behind: their fields may be missing. */
+const readable = ({ index, indexVersion }: OrderRow): boolean =>
+  indexVersion === INDEX_VERSION && typeof index.phase === 'string' && Array.isArray(index.timers);
+
+/** An order whose list entry could not be worked out stays in the list, and can be opened. */
+const unread = (row: OrderRow): OrderSummary => {
+  const machine = row.machine;
+  return {
+    ...summaryOf(row),
+    machineName: machine.name,
+    phase: row.status === 'closed' ? 'record' : 'trace',
+    next: 'Its summary cannot be shown now: open it',
+    timers: [],
+    heat: { temperatureC: machine.heat.ambientC, atMs: row.lastEventAt.getTime(), targetC: 0 },
+    power: 'off',
+    machineHeat: machine.heat,
+  };
+};
+
+/** Milliseconds that a list waits for what is being worked out; then it shows what is there. */
+const PATIENCE_MS = 400;
+
+const soon = async (work: Promise<unknown>): Promise<void> => {
+  let timer: NodeJS.Timeout | undefined;
+  const enough = new Promise<void>((resolve) => {
+    timer = setTimeout(resolve, PATIENCE_MS);
   });
-  return { items: rows.map(summaryOf), page, total };
+  await Promise.race([work, enough]);
+  clearTimeout(timer);
+};
+
+/** Open orders by how long they have waited, closed ones the latest first; by number or machine where words are given. */
+export async function listOrders(db: DataSource, derived: Derived, query: OrderQuery): Promise<Paged<OrderSummary>> {
+  const page = query.page ?? 1;
+  const found = (): Promise<[OrderRow[], number]> => {
+    const rows = db.getRepository(OrderRow).createQueryBuilder('o');
+    if (query.status) rows.andWhere('o.status = :status', { status: query.status });
+    if (query.machine) rows.andWhere('o.machine_id = :machine', { machine: query.machine });
+    if (query.search)
+      rows.andWhere(`(o.number ilike :words or o."index" ->> 'machineName' ilike :words)`, {
+        words: `%${query.search.replace(/[\\%_]/g, '\\$&')}%`,
+      });
+    return rows
+      .orderBy('o.opened_at', query.status === 'open' ? 'ASC' : 'DESC')
+      .addOrderBy('o.id', 'ASC')
+      .limit(PAGE_SIZE)
+      .offset((page - 1) * PAGE_SIZE)
+      .getManyAndCount();
+  };
+  let [rows, total] = await found();
+  const stale = rows.filter((row) => row.indexSeq < row.seq || !readable(row));
+  if (stale.length > 0) {
+    await soon(Promise.all(stale.map(({ id }) => derived.refresh(id))));
+    [rows, total] = await found();
+  }
+  return { items: rows.map((row) => (readable(row) ? summaryOf(row) : unread(row))), page, total };
 }
 
 export async function eventsAfter(
@@ -55,22 +104,106 @@ export async function eventsAfter(
   return rows.map((row) => ({ seq: row.seq, event: toEvent(row) }));
 }
 
+/** Whether an entry stands where whoever asks knows it to be. */
+export const standsAt = (db: DataSource, orderId: string, seq: number, id: string): Promise<boolean> =>
+  db.getRepository(EventRow).existsBy({ orderId, seq, id: id.toLowerCase() });
+
 /** @throws Problem 404 */
 export async function orderDocument(db: DataSource, id: string): Promise<OrderDocument> {
   const row = await db.getRepository(OrderRow).findOneBy({ id });
   if (!row) throw notFound('work order');
-  return { id, machine: present(row.machine), events: await eventsAfter(db, id, 0) };
+  const now = await catalogueOf(db);
+  const own = await catalogueKept(db, row.catalogue, now);
+  return {
+    id,
+    machine: present(row.machine),
+    events: await eventsAfter(db, id, 0),
+    ...(hashOf(own) === hashOf(now) ? {} : { catalogue: own }),
+  };
 }
 
-/** The order's row, locked; made when the event is the one that takes the machine in. */
-async function lockedOrder(
-  tx: EntityManager,
-  orderId: string,
-  event: OrderEvent,
-): Promise<{ row: OrderRow; fresh: boolean }> {
-  const orders = tx.getRepository(OrderRow);
-  const known = await orders.findOne({ where: { id: orderId }, lock: { mode: 'pessimistic_write' } });
-  if (known) return { row: known, fresh: false };
+interface Recent {
+  readonly seq: number;
+  readonly events: readonly OrderEvent[];
+  /** What they reduce to by `catalogue`. */
+  readonly state: OrderState;
+  readonly catalogue: Catalogue;
+}
+
+/** Entries and states of the orders that were written to last, so that the next one need neither read nor reduce them again. */
+const recent = new LRUCache<string, Recent>({ max: 500 });
+
+interface Locked {
+  readonly id: string;
+  readonly machineId: string;
+  readonly machine: Machine;
+  readonly index?: Partial<OrderIndex>;
+  readonly closed: boolean;
+  readonly lastEventAt: Date;
+  readonly openedAt: Date;
+  readonly seq: number;
+  readonly fresh: boolean;
+  /** Version of the shop's catalogue at this moment. */
+  readonly catalogue?: number;
+  /** Hash of the catalogue that it was closed with. */
+  readonly kept: string | null;
+}
+
+interface LockedRow {
+  readonly machine_id: string;
+  readonly index: Partial<OrderIndex>;
+  readonly closed_at: Date | null;
+  readonly last_event_at: Date;
+  readonly opened_at: Date;
+  readonly seq: number;
+  readonly catalogue: number;
+  readonly kept: string | null;
+}
+
+/** Machines of the orders that were written to last: an order keeps the description that it was taken in with. */
+const machines = new LRUCache<string, Machine>({ max: 500 });
+
+async function machineOfOrder(tx: EntityManager, id: string): Promise<Machine> {
+  const known = machines.get(id);
+  if (known) return known;
+  const [row] = await tx.query<{ machine: unknown }[]>('select machine from work_order where id = $1', [id]);
+  const machine = keptMachine(present(row?.machine));
+  machines.set(id, machine);
+  return machine;
+}
+
+/** An order that is there, locked; everything that an entry needs of it in one question. */
+async function known(tx: EntityManager, id: string): Promise<Locked | undefined> {
+  const [row] = await tx.query<LockedRow[]>(
+    `select machine_id, "index", closed_at, last_event_at, opened_at, seq, catalogue as kept,
+      (select catalogue_version from shop_state) as catalogue from work_order where id = $1 for update`,
+    [id],
+  );
+  return (
+    row && {
+      id,
+      machineId: row.machine_id,
+      machine: await machineOfOrder(tx, id),
+      index: row.index,
+      closed: row.closed_at !== null,
+      lastEventAt: row.last_event_at,
+      openedAt: row.opened_at,
+      seq: row.seq,
+      fresh: false,
+      catalogue: row.catalogue,
+      kept: row.kept,
+    }
+  );
+}
+
+/** The order, locked; begun when the event is the one that takes the machine in. */
+async function lockedOrder(tx: EntityManager, id: string, event: OrderEvent): Promise<Locked> {
+  const there = await known(tx, id);
+  if (there) return there;
+  // Two messages that both begin an order follow one another.
+  await tx.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [id]);
+  const meanwhile = await known(tx, id);
+  if (meanwhile) return meanwhile;
   if (event.type !== 'taken-in') throw notFound('work order');
   const machine = await tx.getRepository(MachineRow).findOneBy({ id: event.body.machineId });
   if (!machine)
@@ -81,64 +214,139 @@ async function lockedOrder(
       '/body/machineId',
     );
   const at = new Date(event.at);
-  const row = orders.create({
-    id: orderId,
+  return {
+    id,
     machineId: machine.id,
-    number: event.body.number,
-    status: 'open',
-    machine: present(machine.description),
-    openedAt: at,
-    closedAt: null,
+    machine: keptMachine(present(machine.description)),
+    closed: false,
     lastEventAt: at,
-  });
-  return { row, fresh: true };
+    openedAt: at,
+    seq: 0,
+    fresh: true,
+    kept: null,
+  };
 }
 
+const entriesOf = async (
+  tx: EntityManager,
+  { id, seq, fresh }: Locked,
+): Promise<Pick<Recent, 'events'> & Partial<Recent>> => {
+  if (fresh) return { events: [] };
+  const known = recent.get(id);
+  if (known?.seq === seq) return known;
+  return { events: (await eventsAfter(tx, id, 0)).map((item) => item.event) };
+};
+
+/** The same id again: nothing new when it says the same, a clash when it does not. @throws Problem 409 with both */
+function seenBefore(events: readonly OrderEvent[], event: OrderEvent): number | undefined {
+  const at = events.findIndex(({ id }) => id === event.id);
+  const stored = events[at];
+  if (!stored) return undefined;
+  const plain = ({ at: when, ...rest }: OrderEvent) => ({ ...rest, at: new Date(when).getTime() });
+  if (!isDeepStrictEqual(plain(stored), plain(JSON.parse(JSON.stringify(event)) as OrderEvent)))
+    throw new Problem(409, 'Id in use', 'Another entry has this id already. Record it again.', '/id', {
+      stored,
+      sent: event,
+    });
+  return at + 1;
+}
+
+/** Another order may have taken the id meanwhile: PostgreSQL's unique_violation. */
+const isTaken = (error: unknown): boolean =>
+  error instanceof QueryFailedError && (error.driverError as { readonly code?: string }).code === '23505';
+
 /**
- * Stores one event, once: the same id again is answered with where it stands already.
+ * Stores one event, once: the same id again is answered with where it stands already. What lists show of the order is worked
+ * out afterwards, outside the transaction.
  *
  * @throws Problem 404 for an unknown order, 409 when the id belongs to another order or event; RefusedEvent when the order does not take it.
  */
-export async function appendEvent(db: DataSource, orderId: string, event: OrderEvent): Promise<EventStored> {
-  return db.transaction(async (tx) => {
-    // Two messages for one order follow one another, also while the order is being made.
-    await tx.query('select pg_advisory_xact_lock(hashtextextended($1, 0))', [orderId]);
-    const { row, fresh } = await lockedOrder(tx, orderId, event);
-    const stored = await tx.getRepository(EventRow).findOneBy({ id: event.id });
-    if (stored) {
-      if (stored.orderId !== orderId || stored.type !== event.type)
-        throw new Problem(409, 'Id in use', 'Another event has this id already. Record it again.', '/id');
-      return { seq: stored.seq, already: true };
+export async function appendEvent(
+  db: DataSource,
+  orderId: string,
+  event: OrderEvent,
+  derived?: Derived,
+): Promise<EventStored> {
+  try {
+    const { seq, now } = await db.transaction((tx) => append(tx, orderId, event));
+    if (now) {
+      recent.set(orderId, now);
+      derived?.schedule(orderId);
     }
-    const events = fresh ? [] : (await eventsAfter(tx, orderId, 0)).map((item) => item.event);
-    if (events.length >= MAX_EVENTS_PER_ORDER)
-      throw new Problem(
-        409,
-        'The order is full',
-        `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
-      );
-    const machine = keptMachine(present(row.machine));
-    const catalogue = await catalogueOf(tx);
-    const state = judge(machine, catalogue, events, event);
-    const wasClosed = row.closedAt !== null;
-    row.index = indexOf(machine, catalogue, state);
-    row.status = state.closed ? 'closed' : 'open';
-    row.closedAt = state.closed ? new Date(state.closed.at) : null;
-    row.lastEventAt = new Date(Math.max(row.lastEventAt.getTime(), Date.parse(event.at)));
-    await tx.getRepository(OrderRow).save(row);
-    const seq = events.length + 1;
-    await tx.getRepository(EventRow).insert({
-      id: event.id,
-      orderId,
-      seq,
-      type: event.type,
-      at: new Date(event.at),
-      by: event.by,
-      body: event.body as object,
-    });
-    // A closed and proved order teaches; a closing that is withdrawn takes its lesson with it.
-    if (state.closed || wasClosed)
-      await keepLesson(tx, orderId, state.closed && lessonOfOrder(machine, catalogue, state));
-    return { seq, already: false };
-  });
+    return { seq, already: !now };
+  } catch (error) {
+    if (isTaken(error))
+      throw new Problem(409, 'Id in use', 'Another entry has this id already. Record it again.', '/id');
+    throw error;
+  }
 }
+
+async function append(
+  tx: EntityManager,
+  orderId: string,
+  event: OrderEvent,
+): Promise<{ readonly seq: number; readonly now?: Recent }> {
+  const order = await lockedOrder(tx, orderId, event);
+  const before = await entriesOf(tx, order);
+  const { events } = before;
+  const seen = seenBefore(events, event);
+  if (seen !== undefined) return { seq: seen };
+  if (events.length >= MAX_EVENTS_PER_ORDER)
+    throw new Problem(
+      409,
+      'The order is full',
+      `An order holds ${MAX_EVENTS_PER_ORDER} events at most. Close it and take the machine in again.`,
+    );
+  const { machine } = order;
+  const catalogue = await catalogueKept(tx, order.kept, await catalogueOf(tx, order.catalogue));
+  // As it will be read again: without the class of the message.
+  const plain = JSON.parse(JSON.stringify(event)) as OrderEvent;
+  const state = judge(machine, catalogue, events, plain, before.catalogue === catalogue ? before.state : undefined);
+  const seq = events.length + 1;
+  const whole = [...events, plain];
+  // Only its own entries close and open an order: a catalogue that knows less now changes nothing of that.
+  const closed = event.type === 'closed' || (order.closed && !withdrawsClosing(events, event));
+  const closedAt = closed ? new Date(state.closed?.at ?? order.lastEventAt) : null;
+  const lastEventAt = new Date(Math.max(order.lastEventAt.getTime(), Date.parse(event.at)));
+  const index = JSON.stringify(bareIndex(machine, catalogue, state, order.index));
+  const entry = [event.id, event.type, event.at, event.by, JSON.stringify(event.body)];
+  // What closes an order is what it is read by from then on; opened again it goes by the present catalogue.
+  const kept = !closed ? null : order.closed ? order.kept : await keepCatalogue(tx, catalogue);
+  // The row and the entry in one question: each costs a way to the database and back.
+  if (order.fresh)
+    await tx.query(
+      `with begun as (
+        insert into work_order (id, machine_id, number, status, machine, "index", opened_at, last_event_at, seq, index_seq, index_version)
+        values ($1, $2, $3, 'open', $4, $5, $6, $7, 1, 0, $8) returning id)
+       insert into order_event (id, order_id, seq, type, at, by, body)
+       select $9::uuid, begun.id, 1, $10, $11::timestamptz, $12, $13::jsonb from begun`,
+      [
+        orderId,
+        order.machineId,
+        state.intake?.number,
+        JSON.stringify(machine),
+        index,
+        order.openedAt,
+        lastEventAt,
+        INDEX_VERSION,
+        ...entry,
+      ],
+    );
+  else
+    await tx.query(
+      `with changed as (
+        update work_order set status = $2, closed_at = $3, last_event_at = $4, "index" = $5, seq = $6, index_version = $7, catalogue = $13
+        where id = $1 returning id)
+       insert into order_event (id, order_id, seq, type, at, by, body)
+       select $8::uuid, changed.id, $6, $9, $10::timestamptz, $11, $12::jsonb from changed`,
+      [orderId, closed ? 'closed' : 'open', closedAt, lastEventAt, index, seq, INDEX_VERSION, ...entry, kept],
+    );
+  await keepFact(tx, { id: orderId, machineId: order.machineId, material: state.intake?.material ?? 'unknown' }, event);
+  // A closed and proved order teaches; a closing that is withdrawn takes its lesson with it.
+  if (closed !== order.closed)
+    await keepLesson(tx, orderId, closed ? await lessonInThread({ machine, catalogue, events: whole }) : undefined);
+  return { seq, now: { seq, events: whole, state, catalogue } };
+}
+
+const withdrawsClosing = (events: readonly OrderEvent[], event: OrderEvent): boolean =>
+  event.type === 'event-withdrawn' && events.some(({ id, type }) => type === 'closed' && id === event.body.eventId);

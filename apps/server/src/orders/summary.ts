@@ -51,14 +51,40 @@ function nextOf(
   return { next: state.closed ? 'Closed' : 'Close the order', ...lead };
 }
 
+const PHASE_WORDS: Readonly<Record<Phase, string>> = {
+  trace: 'Go on tracing',
+  plan: 'Go on with the work',
+  prove: 'Prove the repair',
+  record: 'Close the order',
+};
+
+/** What a list can show at once, until the rest is worked out: where the order stands, and what was to be done next if it still stands there. */
+export function bareIndex(
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  before?: Partial<OrderIndex>,
+): OrderIndex {
+  const phase = phaseOf(machine, catalogue, state);
+  const same = before?.phase === phase && !state.closed ? before : undefined;
+  return {
+    ...plainIndex(machine, state, phase),
+    next: state.closed ? 'Closed' : (same?.next ?? PHASE_WORDS[phase]),
+    ...(same?.lead ? { lead: same.lead } : {}),
+  };
+}
+
 /** What the bench list shows of an order. */
 export function indexOf(machine: Machine, catalogue: Catalogue, state: OrderState): OrderIndex {
   const phase = phaseOf(machine, catalogue, state);
+  return { ...plainIndex(machine, state, phase), ...nextOf(machine, catalogue, state, phase) };
+}
+
+function plainIndex(machine: Machine, state: OrderState, phase: Phase): Omit<OrderIndex, 'next' | 'lead'> {
   const { material, colour } = state.intake ?? {};
   return {
     machineName: machine.name,
     phase,
-    ...nextOf(machine, catalogue, state, phase),
     ...(material ? { material } : {}),
     ...(colour ? { colour } : {}),
     timers: state.timers,

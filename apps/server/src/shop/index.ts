@@ -1,2 +1,3 @@
 export { shopRouter } from './routes';
+export { catalogueKept, hashOf, keepCatalogue, keepForClosed } from './kept';
 export { catalogueOf, keepLesson } from './service';

@@ -1,8 +1,9 @@
 import { LearnedMessage, ShopCatalogueMessage, ShopChangeMessage } from '@zealous/contracts';
+import { recordFaults } from '@zealous/contracts/catalogue';
 import { CHANGE_KINDS, type ChangeKind } from '@zealous/core';
 import { Router, type Request } from 'express';
 import type { DataSource } from 'typeorm';
-import { notFound } from '../http/problem';
+import { notFound, Problem } from '../http/problem';
 import { valid } from '../http/validate';
 import { shopHistory } from './history';
 import {
@@ -22,10 +23,20 @@ const kindOf = (request: Request): ChangeKind => {
   return kind;
 };
 
+/** @throws Problem 422 when the fields of a change are not those of its kind of record */
+function fitsRecord(kind: ChangeKind, id: string, { op, fields }: ShopChangeMessage): void {
+  if (op === 'retire') return;
+  const fault = recordFaults(kind, op === 'add' ? { ...fields, id } : { ...fields }, op === 'change')[0];
+  if (fault) throw new Problem(422, 'Not in the expected form', fault.reason, `/fields${fault.path}`);
+}
+
 export function shopRouter(db: DataSource): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await shopDocument(db));
+  router.get('/', async (request, response) => {
+    const { tag, json } = await shopDocument(db);
+    response.set({ ETag: tag, 'Cache-Control': 'no-cache' });
+    if (request.headers['if-none-match'] === tag) response.status(304).end();
+    else response.type('json').send(json);
   });
   router.get('/history', async (_request, response) => {
     response.json(await shopHistory(db));
@@ -40,7 +51,9 @@ export function shopRouter(db: DataSource): Router {
   router.put('/changes/:kind/:id', async (request, response) => {
     const kind = kindOf(request);
     const change = await valid(ShopChangeMessage, request.body);
-    response.json(await setChange(db, { ...change, kind, id: String(request.params.id) }));
+    const id = String(request.params.id);
+    fitsRecord(kind, id, change);
+    response.json(await setChange(db, { ...change, kind, id }));
   });
   router.delete('/changes/:kind/:id', async (request, response) => {
     response.json(await dropChange(db, kindOf(request), String(request.params.id)));

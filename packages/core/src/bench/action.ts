@@ -1,4 +1,4 @@
-import type { Action, Material, Place, Remedy, When } from '../catalogue/types';
+import type { Action, Deed, Hazard, Material, Place, Remedy, When } from '../catalogue/types';
 import type { Machine, Station } from '../path/machine';
 import type { Route, Stop } from '../path/route';
 import { partsToRemove } from './closure';
@@ -44,7 +44,8 @@ export function mouthFor(
   return undefined;
 }
 
-const HOT_KINDS: readonly Station['kind'][] = ['heat-break', 'heat-block', 'nozzle'];
+/** Kinds of stations that come and go with the hot end. */
+export const HOT_KINDS: readonly Station['kind'][] = ['heat-break', 'heat-block', 'nozzle'];
 
 /** The parts of a route that carry its heater. */
 export function hotEndOf(machine: Machine, route: Route): readonly string[] {
@@ -130,6 +131,18 @@ export const ptfeHeated = (route: Route): boolean =>
 
 /** Minutes that reaching the short limit and leaving it take off its allowance (chosen). */
 const ON_THE_WAY_MIN = 2;
+
+/** The hazards that a deed brings on a path, whatever it is part of: heat, PTFE on the heated stretch, a push, solvent. */
+export function hazardsOf(route: Route, { heat, push, does }: Pick<Deed, 'heat' | 'push' | 'does'>): readonly Hazard[] {
+  const changes = new Set(does ?? []);
+  return [
+    ...(heat === 'hot' ? (['heat'] as const) : []),
+    ...(heat === 'hot' && ptfeHeated(route) ? (['ptfe'] as const) : []),
+    ...(push === 'head' ? (['push'] as const) : []),
+    ...(changes.has('wets') || changes.has('test-piece') ? (['solvent'] as const) : []),
+    ...(changes.has('dries') ? (['dry'] as const) : []),
+  ];
+}
 
 /** The temperature of a hot action, °C: what the filament wants, within what the path takes for as long as it lasts. */
 export function temperatureOf(
@@ -247,6 +260,8 @@ export function priceOfAll(
           openingMin: sum.openingMin + price.openingMin,
           closingMin: sum.closingMin + price.closingMin,
           powerMin: sum.powerMin + price.powerMin,
+          clearMin: sum.clearMin + price.clearMin,
+          raiseMin: sum.raiseMin + price.raiseMin,
           opened: [...new Set([...sum.opened, ...price.opened])],
           after: price.after,
           ...(sum.impossible || price.impossible ? { impossible: true } : {}),
@@ -255,7 +270,17 @@ export function priceOfAll(
     at = price.after;
   }
   return {
-    ...(sum ?? { heatingMin: 0, coolingMin: 0, openingMin: 0, closingMin: 0, powerMin: 0, opened: [], after: bench }),
+    ...(sum ?? {
+      heatingMin: 0,
+      coolingMin: 0,
+      openingMin: 0,
+      closingMin: 0,
+      powerMin: 0,
+      clearMin: 0,
+      raiseMin: 0,
+      opened: [],
+      after: bench,
+    }),
     minutes,
   };
 }

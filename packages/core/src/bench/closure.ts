@@ -140,3 +140,7 @@ export function partsToRefit(
   const chosen = new Map([...off].map((id) => [id, partWith(machine, id, ways[id])]));
   return [...(ordered([...off], chosen) ?? chosen.values())].reverse();
 }
+
+/** Whether one part can only go back before another, which came off before it; `on` are the parts with their ways. */
+export const sitsBehind = (id: string, outer: string, on: readonly OpenPart[]): boolean =>
+  (on.find((part) => part.id === id)?.after ?? []).some((held) => held === outer || sitsBehind(held, outer, on));

@@ -85,11 +85,18 @@ export function fastenerMap(fasteners: readonly Fastener[]): readonly PinGroup[]
   });
 }
 
+/** Whether a fastener comes out with its part: not one that is only loosened, or need not come out. */
+const comesOut = ({ loosenOnly, stays }: Fastener): boolean => !loosenOnly && !stays;
+
+/** Numbers, on the map, of the fasteners that come out with a part. */
+export const pinsThatComeOut = (fasteners: readonly Fastener[]): readonly number[] =>
+  fastenerMap(fasteners).flatMap(({ fastener, pins }) => (comesOut(fastener) ? pins.map(({ index }) => index) : []));
+
 /** What has become of the fasteners of a part, by their number on its map. */
 export type FastenerRecord = Readonly<Record<number, { readonly now: 'out' | 'in' | 'left'; readonly why?: string }>>;
 
 /** Pins that came out and are neither back nor left out for a reason: they are still on the mat. */
 export const onTheMat = (groups: readonly PinGroup[], record: FastenerRecord = {}): readonly Pin[] =>
   groups.flatMap(({ pins, fastener }) =>
-    fastener.loosenOnly || fastener.stays ? [] : pins.filter((pin) => record[pin.index]?.now === 'out'),
+    comesOut(fastener) ? pins.filter((pin) => record[pin.index]?.now === 'out') : [],
   );

@@ -1,6 +1,6 @@
 import type { Machine } from '../path/machine';
 import { inTheWayOf, type Bench } from './state';
-import { partsToRefit, partsToRemove, partWith, type OpenPart } from './closure';
+import { partsToRefit, partsToRemove, partWith, sitsBehind, type OpenPart } from './closure';
 import type { Task } from './schedule';
 
 /** Ends the id of a closing that is done twice in one opening; it is no part of the step's key. */
@@ -28,6 +28,8 @@ export interface Goal {
   readonly dries?: boolean;
   /** After everything else. */
   readonly last?: boolean;
+  /** It cuts the strand of its lane and accounts for what is left. */
+  readonly empties?: boolean;
   /** A part that it takes off by itself, and the way. */
   readonly takesOff?: { readonly part: string; readonly way: string };
   /** A part that it brings into its service position, so that it may be heated there. */
@@ -99,6 +101,17 @@ export function openingFor(
     ...(part.unplug?.length ? { loosens: true } : {}),
     ...(part.heats ? { unheats: true } : {}),
   });
+  const closeTask = (part: OpenPart, id: string, after: readonly string[]): Task => ({
+    id,
+    kind: 'close',
+    minutes: part.minutesOn,
+    heat: part.heat === 'hot' ? 'cold' : part.heat,
+    power: part.power,
+    hotC: 0,
+    after,
+    ...side(part),
+    ...guard(part),
+  });
   const opens = off.map((part): Task => ({
     id: idOf('open', part),
     kind: 'open',
@@ -153,39 +166,25 @@ export function openingFor(
     const inTheWay = others.some(
       (goal) => inTheWayOf(machine, { off: new Set([part.id]), ways: chosen }, goal).length > 0 && !mine.includes(goal),
     );
-    return {
-      id: idOf('close', part),
-      kind: 'close',
-      minutes: part.minutesOn,
-      heat: part.heat === 'hot' ? 'cold' : part.heat,
-      power: part.power,
-      hotC: 0,
-      after: [
-        ...(byId.has(part.id) ? [idOf('open', byId.get(part.id) as OpenPart)] : []),
-        ...mine.map((goal) => goal.id),
-        ...on.filter((other) => other.after?.includes(part.id)).map((other) => idOf('close', other)),
-        // Something else that is off stays until the work is done: it may be wanted again.
-        ...(bench.off.has(part.id) && !inTheWay && !holdsOne(part.id, on, others, machine, chosen)
-          ? others.map((goal) => goal.id)
-          : []),
-      ],
-      ...side(part),
-      ...guard(part),
-    };
+    return closeTask(part, idOf('close', part), [
+      ...(byId.has(part.id) ? [idOf('open', byId.get(part.id) as OpenPart)] : []),
+      ...mine.map((goal) => goal.id),
+      ...on.filter((other) => other.after?.includes(part.id)).map((other) => idOf('close', other)),
+      // Something else that is off stays until the work is done: it may be wanted again.
+      ...(bench.off.has(part.id) && !inTheWay && !holdsOne(part.id, on, others, machine, chosen)
+        ? others.map((goal) => goal.id)
+        : []),
+    ]);
   });
-  const first = again.map((part): Task => ({
-    id: firstId(part),
-    kind: 'close',
-    minutes: part.minutesOn,
-    heat: part.heat === 'hot' ? 'cold' : part.heat,
-    power: part.power,
-    hotC: 0,
-    after: on
-      .filter((other) => other.after?.includes(part.id) && bench.off.has(other.id))
-      .map((other) => idOf('close', other)),
-    ...side(part),
-    ...guard(part),
-  }));
+  const first = again.map((part) =>
+    closeTask(
+      part,
+      firstId(part),
+      on
+        .filter((other) => other.after?.includes(part.id) && bench.off.has(other.id))
+        .map((other) => idOf('close', other)),
+    ),
+  );
   const body = [...opens, ...first, ...works, ...closes];
   const ends = lasts.map((goal): Task => ({
     id: goal.id,
@@ -214,7 +213,3 @@ function holdsOne(
       goals.some((goal) => inTheWayOf(machine, { off: new Set([other.id]), ways }, goal).length > 0),
   );
 }
-
-/** Whether one part can only go back before another: it came off after it. */
-const sitsBehind = (id: string, outer: string, on: readonly OpenPart[]): boolean =>
-  (on.find((part) => part.id === id)?.after ?? []).some((held) => held === outer || sitsBehind(held, outer, on));

@@ -47,6 +47,39 @@ describe('what must come off', () => {
   });
 });
 
+describe('the strand and the head', () => {
+  const clear = need({ clear: ['a'] });
+  const readyMin = (bench: Bench, wanted = clear): number => benchMinutes(priceOf(dunlin, bench, wanted));
+
+  test('a strand that is out or accounted for costs nothing, one in the tube its unloading, an unknown one a look more', () => {
+    const at = (strand: Bench['strand']): Bench => ({ ...cold(dunlin), ...(strand ? { strand } : {}) });
+    expect(readyMin(at({ a: 'out' }))).toBe(0);
+    expect(readyMin(at({ a: 'remnant' }))).toBe(0);
+    expect(readyMin(at({ a: 'tube', b: 'in' }))).toBe(2);
+    expect(readyMin(at(undefined))).toBe(3);
+    expect(priceOf(dunlin, at({ b: 'in' }), clear).after.strand).toEqual({ a: 'out', b: 'in' });
+  });
+
+  test('a strand that reaches the head leaves it molten: heat is part of the price, unless the head cannot be heated as it stands', () => {
+    const loaded: Bench = { ...cold(dunlin), strand: { a: 'in' } };
+    const price = priceOf(dunlin, loaded, { ...clear, heat: 'cold' });
+    expect(price.heatingMin).toBeGreaterThan(0);
+    expect(price.coolingMin).toBeGreaterThan(0);
+    const hotEnd = dunlin.parts.find(({ heats }) => heats);
+    const apart: Bench = {
+      ...loaded,
+      off: new Set(partsToRemove(dunlin, [hotEnd?.id ?? ''], new Set()).map(({ id }) => id)),
+    };
+    expect(priceOf(dunlin, apart, clear).heatingMin).toBe(0);
+  });
+
+  test('a push by hand wants the head raised and supported, once', () => {
+    const price = priceOf(dunlin, cold(dunlin), need({ push: true }));
+    expect(price.raiseMin).toBe(1);
+    expect(priceOf(dunlin, price.after, need({ push: true })).raiseMin).toBe(0);
+  });
+});
+
 describe('the price of a state', () => {
   test('being there already costs nothing', () => {
     const price = priceOf(whelk, cold(whelk), need({ heat: 'cold', power: 'off' }));

@@ -1,7 +1,7 @@
 import type { Machine } from '../path/machine';
 import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C, secondsToCool } from '../physics/heat';
-import { partsToRefit, partsToRemove, type OpenPart } from './closure';
-import { heaterOff, inTheWayOf, looseConnectors, type Bench } from './state';
+import { partsToRefit, partsToRemove, sitsBehind, type OpenPart } from './closure';
+import { heaterOff, inTheWayOf, looseConnectors, looseHeaters, strandSettled, type Bench } from './state';
 
 export interface Need {
   readonly heat: 'any' | 'cold' | 'hot';
@@ -9,6 +9,10 @@ export interface Need {
   readonly parts: readonly string[];
   /** Temperature wanted when hot. */
   readonly hotC: number;
+  /** Lanes whose strand must be out, or a remnant that is accounted for. */
+  readonly clear?: readonly string[];
+  /** A push by hand from above, in the head: it stands raised and supported. */
+  readonly push?: boolean;
 }
 
 export interface Price {
@@ -18,6 +22,10 @@ export interface Price {
   /** Closing what this alone opened. */
   readonly closingMin: number;
   readonly powerMin: number;
+  /** Finding out whether filament is in the way, and taking it out. */
+  readonly clearMin: number;
+  /** Raising the head and supporting it. */
+  readonly raiseMin: number;
   readonly opened: readonly string[];
   readonly after: Bench;
   /** What goes back first, since it keeps heat or power away. */
@@ -28,6 +36,10 @@ export interface Price {
 
 /** Minutes to find the switch and wait for the machine to start, or to shut it down and unplug (chosen). */
 export const POWER_MIN = 0.5;
+/** Minutes to see whether filament is in a path, to take it out, and to raise and support the head (chosen). */
+export const LOOK_MIN = 1;
+export const UNLOAD_MIN = 2;
+export const RAISE_MIN = 1;
 /** Within this of the wanted temperature no more heating is counted. */
 export const NEAR_C = 10;
 
@@ -44,6 +56,8 @@ export function openAgainst(
   if (loose.length > 0) return `needs every plug in its socket before the power is on: ${names(loose)} hang loose`;
   const away = need.heat === 'hot' ? heaterOff(machine, bench) : [];
   if (away.length > 0) return `needs heat, and ${names(away)} is off its mount: it goes back first`;
+  const slack = need.heat === 'hot' ? looseHeaters(machine, bench) : [];
+  if (slack.length > 0) return `needs heat, and screws of ${names(slack)} are out: they go in first`;
   return (bench.wet?.size ?? 0) > 0
     ? 'needs the wet part dry first: solvent vapour burns near heat and power'
     : undefined;
@@ -105,9 +119,14 @@ export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
     temperatureC = toC;
   };
   const back = refitted(machine, bench, need);
+  const { lanes, minutes: clearMin, hot } = toClear(bench, need);
+  const raiseMin = need.push && !bench.supported ? RAISE_MIN : 0;
   const closed = new Set(back.map(({ id }) => id));
   const off = closed.size ? new Set([...bench.off].filter((id) => !closed.has(id))) : bench.off;
   for (const part of back) bring(part.heat, part.power, need.hotC);
+  // A strand that is known to reach the head leaves it molten, where the head can be heated as it stands.
+  if (hot && inTheWayOf(machine, { ...bench, off }, { heat: 'hot', power: 'on' }).length === 0)
+    bring('hot', 'on', need.hotC);
   const parts = partsToRemove(machine, need.parts, off);
   for (const part of parts) bring(part.heat, part.power, need.hotC);
   const after = parts.length ? new Set([...off, ...parts.map((part) => part.id)]) : off;
@@ -117,15 +136,40 @@ export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
     heatingMin,
     coolingMin,
     powerMin,
+    clearMin,
+    raiseMin,
     openingMin:
       back.reduce((sum, part) => sum + part.minutesOn, 0) + parts.reduce((sum, part) => sum + part.minutesOff, 0),
     closingMin: parts.reduce((sum, part) => sum + part.minutesOn, 0),
     opened: parts.map((part) => part.id),
-    after: { temperatureC, power, off: after },
+    after: {
+      temperatureC,
+      power,
+      off: after,
+      ...(bench.strand || lanes.length
+        ? { strand: { ...bench.strand, ...Object.fromEntries(lanes.map((lane) => [lane, 'out' as const])) } }
+        : {}),
+      ...(bench.supported || need.push ? { supported: true } : {}),
+    },
     ...(back.length > 0 ? { back: back.map(({ id }) => id) } : {}),
     ...(inTheWayOf(machine, { off: after, service }, need).length > 0 ? { impossible: true } : {}),
   };
 }
+
+/** What it takes to have the strand of some lanes out of the way: an unknown one is looked for and reckoned with. */
+function toClear(
+  bench: Bench,
+  { clear = NO_LANES }: Need,
+): { readonly lanes: readonly string[]; readonly minutes: number; readonly hot: boolean } {
+  const lanes = clear.length ? clear.filter((lane) => !strandSettled(bench, lane)) : clear;
+  const unknown = lanes.some((lane) => bench.strand?.[lane] === undefined);
+  return {
+    lanes,
+    minutes: (unknown ? LOOK_MIN : 0) + (lanes.length ? UNLOAD_MIN : 0),
+    hot: lanes.some((lane) => bench.strand?.[lane] === 'in'),
+  };
+}
+const NO_LANES: readonly string[] = [];
 
 const NONE: ReadonlySet<string> = new Set();
 const servicePartsOf = new WeakMap<Machine, readonly string[]>();
@@ -152,15 +196,11 @@ function refitted(machine: Machine, bench: Bench, need: Need): readonly OpenPart
   // What sits behind a part goes back before it.
   const order = partsToRefit(machine, bench.off, bench.ways);
   return order.filter((part, i) =>
-    order.slice(i).some((later) => wanted.has(later.id) && (later.id === part.id || holds(machine, later.id, part))),
+    order
+      .slice(i)
+      .some((later) => wanted.has(later.id) && (later.id === part.id || sitsBehind(part.id, later.id, order))),
   );
 }
-
-/** Whether a part had to be off before another one could come off. */
-const holds = (machine: Machine, id: string, part: OpenPart): boolean =>
-  (part.after ?? []).some(
-    (other) => other === id || holds(machine, id, machine.parts.find((p) => p.id === other) ?? part),
-  );
 
 /** Bench minutes: hands-on minutes in full, waiting at half, since something else can be done meanwhile (chosen). */
 export const WAITING_RATE = 0.5;
@@ -171,5 +211,7 @@ const IMPOSSIBLE_MIN = 10_000;
 export const benchMinutes = (price: Price): number =>
   price.openingMin +
   price.powerMin +
+  price.clearMin +
+  price.raiseMin +
   WAITING_RATE * (price.heatingMin + price.coolingMin) +
   (price.impossible ? IMPOSSIBLE_MIN : 0);

@@ -32,7 +32,17 @@ export interface Bench {
   readonly absent?: ReadonlySet<string>;
   /** Parts off their mount that are held in their service position. */
   readonly service?: ReadonlySet<string>;
+  /** Parts that are on, with screws of theirs out or loose. */
+  readonly loosened?: ReadonlySet<string>;
 }
+
+/** The lift axis: its motor holds it while the power is on; without, it rests on the support, or is free to sink. */
+export const liftAxis = ({ power, supported }: Pick<Bench, 'power' | 'supported'>): 'held' | 'supported' | 'free' =>
+  power === 'on' ? 'held' : supported ? 'supported' : 'free';
+
+/** Parts that carry the heater and are on without being tight: what is heated so may drop or leak. */
+export const looseHeaters = (machine: Machine, { loosened }: Pick<Bench, 'loosened'>): readonly AccessPart[] =>
+  loosened?.size ? machine.parts.filter(({ id, heats }) => heats && loosened.has(id)) : [];
 
 const partMaps = new WeakMap<Machine, ReadonlyMap<string, AccessPart>>();
 const partsById = (machine: Machine): ReadonlyMap<string, AccessPart> => {
@@ -114,8 +124,7 @@ export type Act =
       readonly tool: 'needle' | 'rod' | 'bit' | 'spanner';
       readonly mm: number;
       readonly station: string;
-    }
-  | { readonly do: 'prove'; readonly proof: string };
+    };
 
 /** Whether a part may be passed over as not being there: a plain cover, which carries no plug, no heat and no strand. */
 export const mayBeAbsent = (machine: Machine, partId: string): boolean => {

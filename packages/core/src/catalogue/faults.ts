@@ -28,6 +28,7 @@ function vocabulary(catalogue: Catalogue) {
     material: ids(catalogue.materials),
     solvent: ids(catalogue.solvents),
     history: ids(catalogue.before),
+    check: ids(catalogue.checks),
     trait: new Set(catalogue.materials.flatMap(({ traits }) => traits)),
     reading: new Set(catalogue.checks.flatMap(({ quantity }) => quantity?.reads ?? [])),
     parameter: new Set<string>(STATION_PARAMS),
@@ -149,8 +150,11 @@ function checkFaults(read: Reader): void {
     if (quantity && !(quantity.min < quantity.max))
       read.say(`${path}/quantity`, 'the smallest value must lie below the largest');
     read.named(`${path}/cautions`, 'caution', check.cautions);
+    read.named(`${path}/history`, 'history', check.history);
     read.named(`${path}/tools`, 'tool', check.tools);
+    read.one(`${path}/like`, 'check', check.like);
     read.one(`${path}/only/param`, 'parameter', check.only?.param);
+    read.one(`${path}/reachWhere/param`, 'parameter', check.reachWhere?.param);
     read.text(`${path}/name`, 'check', check.name);
     read.text(`${path}/how`, 'check', check.how);
   });
@@ -196,7 +200,6 @@ export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[]
     read.named(`${path}/remedies`, 'remedy', proof.remedies);
     read.named(`${path}/modes`, 'mode', proof.modes);
     read.named(`${path}/onsets`, 'onset', proof.onsets);
-    read.when(`${path}/when`, proof.when);
     read.shown(`${path}/fails`, proof.fails);
   });
   return read.faults;

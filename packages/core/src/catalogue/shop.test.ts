@@ -1,7 +1,7 @@
 import { FormatError, parseShopCatalogue } from '../formats/index';
 import { dunlin } from '../testing/machines';
 import { routeOf } from '../path/route';
-import { causesOf } from '../trace/causes';
+import { causesOf } from '../observation/causes';
 import { deliveredCatalogue as delivered } from './index';
 import { catalogueFaults } from './faults';
 import {

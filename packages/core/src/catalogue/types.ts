@@ -63,6 +63,28 @@ export interface FailureMode {
   readonly retired?: boolean;
 }
 
+/**
+ * Something that is done at the bench in one go: what it needs of the state, what it changes, what it is done with. Actions of a
+ * remedy, standing steps, checks and proofs are all described so, and one mechanism serves them.
+ */
+export interface Deed {
+  readonly how: string;
+  readonly minutes: number;
+  readonly heat: 'any' | 'cold' | 'hot';
+  readonly power: 'any' | 'off' | 'on';
+  /** What the strand of the lane must be: out, or a remnant that is accounted for. */
+  readonly strand?: 'clear';
+  /** A push or press from above: in the head, or with the part in the hand. */
+  readonly push?: 'head' | 'hand';
+  /** Where a push expects something to leave: the hot nozzle, an end that is open, or nowhere (a press). */
+  readonly exit?: 'hot' | 'open' | 'none';
+  /** What the hands touch it with. */
+  readonly hands?: 'bare' | 'tool';
+  readonly does?: readonly DeedEffect[];
+  readonly tools?: readonly string[];
+  readonly cautions?: readonly string[];
+}
+
 export interface CheckResult {
   readonly id: string;
   readonly label: string;
@@ -70,6 +92,12 @@ export interface CheckResult {
   readonly when?: Readonly<Record<string, readonly string[]>>;
   /** This result comes with the depth in mm from the entry at which the strand stopped. */
   readonly depth?: boolean;
+  /** Share of machines with some other fault that show this too: real, but not the cause. */
+  readonly innocent?: number;
+  /** A number that is noted with it: how much, not which. */
+  readonly measured?: 'mm' | 'degrees' | 'mm³/s' | 'times';
+  /** A piece of the strand stays behind in the path. */
+  readonly leaves?: boolean;
 }
 
 export interface Normal {
@@ -92,38 +120,50 @@ export interface Quantity {
   readonly bands: readonly number[];
 }
 
-export interface Check {
+/** What a check reaches at stations whose parameter has one of these values. */
+export interface ReachWhere {
+  readonly param: string;
+  readonly is: readonly string[];
+  readonly reach: Check['reach'];
+}
+
+export interface Check extends Deed {
   readonly id: string;
   /** `{from}`, `{to}` and `{station}` are filled from the machine. */
   readonly name: string;
-  readonly how: string;
-  readonly minutes: number;
-  readonly heat: 'any' | 'cold' | 'hot';
-  readonly power: 'any' | 'off' | 'on';
   /** Where it is done: once at each station of these kinds, over each span between mouths, or once for the machine. */
   readonly at: 'each' | 'span' | 'once';
   readonly kinds?: readonly StationKind[];
   readonly only?: { readonly param: string; readonly is?: readonly (string | boolean)[]; readonly atLeast?: number };
   /** What it can see from there. */
-  readonly reach: 'station' | 'span' | 'downstream' | 'upward' | 'after' | 'before' | 'lane' | 'path';
+  /** `near`: the station and what is joined to it by a tube. */
+  readonly reach: 'station' | 'near' | 'span' | 'downstream' | 'upward' | 'after' | 'before' | 'lane' | 'path';
+  /** At a station of such a kind it reaches this instead: a nozzle in one piece takes its heat break along. */
+  readonly reachWhere?: ReachWhere;
   readonly needs: 'nothing' | 'open' | 'mouth';
   /** A swap takes what it reaches out of play: a fault there is cured, another stays. */
   readonly swap?: boolean;
   /** Only where more than one lane leads to the head. */
   readonly severalLanes?: boolean;
   readonly asks?: 'onset';
+  /** Only where one of these was done before, or a part was renewed at the place in this visit. */
+  readonly history?: readonly string[];
+  /** Answered by the taking-in already, where that number was given. */
+  readonly intake?: 'failedAfterMinutes' | 'failedAtMm';
+  /** What can work it out: a tool of the application, reached from the check. */
+  readonly tool?: 'print-file' | 'path-forces' | 'meter';
+  /** The check that asks the same by other means: of the two, the better one is offered. */
+  readonly like?: string;
+  /** One look that may show several things at once: each is ticked by itself. */
+  readonly items?: boolean;
   readonly results: readonly CheckResult[];
   readonly quantity?: Quantity;
   /** Chance to miss an effect that is there, and to report one that is not. */
   readonly miss: number;
   readonly falseAlarm: number;
   readonly risk?: number;
-  readonly cautions?: readonly string[];
-  readonly tools?: readonly string[];
   /** What its errors come from, shared with other checks: they fail together, so they are not independent witnesses. */
   readonly source?: string;
-  /** It pushes a fresh strand in and draws it out again: after it the path is known to be empty, or where something is left. */
-  readonly drawsOut?: boolean;
   readonly retired?: boolean;
 }
 
@@ -164,56 +204,38 @@ export interface When {
   readonly below?: number;
 }
 
-/**
- * Something that is done at the bench in one go: what it needs of the state, what it changes, what may happen. A remedy is a
- * short sequence of these; checks and proofs that change the bench are described in the same words.
- */
-export interface Action {
+/** A step of a remedy. */
+export interface Action extends Deed {
   readonly id: string;
   /** Absent: the remedy's name. */
   readonly name?: string;
-  readonly how: string;
   readonly stop?: string;
-  readonly minutes: number;
   readonly waitMinutes?: number;
-  readonly heat: 'any' | 'cold' | 'hot';
   /** Named temperature from the material table when hot. */
   readonly target?: 'print' | 'unclog' | 'pull' | 'seat';
-  readonly power: 'any' | 'off' | 'on';
   readonly places?: readonly Place[];
   /** Only where all of these hold; an action whose conditions do not hold is left out of its remedy. */
   readonly when?: readonly When[];
-  /** What the strand of the lane must be: `clear` is out, or a remnant that is accounted for; `in` is loaded. */
-  readonly strand?: 'clear' | 'in';
-  /** A push or press from above: in the head, or with the part in the hand. */
-  readonly push?: 'head' | 'hand';
-  /** Where a push expects something to leave: the hot nozzle, an end that is open, or nowhere (a press). */
-  readonly exit?: 'hot' | 'open' | 'none';
-  /** What the hands touch it with. */
-  readonly hands?: 'bare' | 'tool';
-  readonly does?: readonly ActionEffect[];
-  readonly tools?: readonly string[];
-  readonly cautions?: readonly string[];
   /** Done once, also when the remedy is tried again. */
   readonly once?: boolean;
 }
 
 /**
  * `takes-off`: the hot end comes off hot, in pliers; `wets` and `dries`: the part that is off; `back-to-print`: the target
- * goes back to print heat at once; `target-zero`; `loads`, `empties`: the strand of the lane.
+ * goes back to print heat at once; `target-zero`; `empties`: the strand of the lane is cut and accounted for; `test-piece`: a piece of the plastic is tried first; `draws-out`: a fresh strand
+ * goes in and comes out again, so that the path is known to be empty, or where something is left.
  */
-export const ACTION_EFFECTS = [
+export const DEED_EFFECTS = [
   'takes-off',
   'wets',
   'dries',
   'back-to-print',
   'target-zero',
-  'loads',
   'empties',
   'test-piece',
-  'spares',
+  'draws-out',
 ] as const;
-export type ActionEffect = (typeof ACTION_EFFECTS)[number];
+export type DeedEffect = (typeof DEED_EFFECTS)[number];
 
 export const PURPOSES = [
   'look',
@@ -258,12 +280,21 @@ export interface Remedy extends Omit<Action, 'name'> {
   readonly measures?: 'depth';
   /** What may come of it; without, the usual three. */
   readonly outcomes?: readonly RungOutcome[];
+  /** What else it takes away: faults at both neighbours of its place, of the whole hot end or anywhere on the path, and how surely. */
+  readonly takes?: readonly RemedyTakes[];
   /** It takes the thing out rather than pushing it on: where it costs no more than a push, it comes first. */
   readonly takesOut?: boolean;
   /** In this order; without, the remedy is one action of its own fields. */
   readonly actions?: readonly Action[];
   readonly origin: string;
   readonly retired?: boolean;
+}
+
+/** Faults beside its own that a remedy takes away: `modes` absent means all of that place. */
+export interface RemedyTakes {
+  readonly place: 'ends' | 'hot-end' | 'path';
+  readonly modes?: readonly string[];
+  readonly cures: number;
 }
 
 /** One thing that can be bought to renew a place of the path. */
@@ -301,6 +332,12 @@ export interface Material {
   readonly unclogC: number;
   readonly pullC: number;
   readonly glassC?: number;
+  /** Young's modulus and yield stress of the cold strand, MPa. */
+  readonly stiffnessMPa?: number;
+  readonly yieldMPa?: number;
+  /** Viscosity of the melt at print temperature and a shear rate of 100 1/s, Pa·s, and its power-law index. */
+  readonly meltPaS?: number;
+  readonly thinning?: number;
   readonly printRangeC?: readonly [number, number];
   readonly dryC?: number;
   readonly dryHours?: number;
@@ -371,18 +408,12 @@ export const HAZARDS = [
 ] as const;
 export type Hazard = (typeof HAZARDS)[number];
 
-export interface Proof {
+export interface Proof extends Deed {
   readonly id: string;
   readonly name: string;
-  readonly how: string;
-  readonly minutes: number;
-  readonly heat: 'any' | 'cold' | 'hot';
-  readonly power: 'any' | 'off' | 'on';
-  readonly cautions?: readonly string[];
   /** Only when one of these remedies was used, or a cause of these modes was under work. */
   readonly remedies?: readonly string[];
   readonly modes?: readonly string[];
-  readonly when?: readonly When[];
   /** Only on paths with such a station. */
   readonly kinds?: readonly StationKind[];
   /** Only when a cause or a renewed part lay at such a station, such a station was laid open, or the fault began so. */
@@ -417,4 +448,10 @@ export interface Catalogue {
   readonly cautions: readonly Caution[];
   /** Steps that every plan may need: look whether filament is in the path, empty it, raise the head, … */
   readonly standing: readonly StandingAction[];
+}
+
+/** Something tried before it came in, and what came of it; `cured` is for a while. */
+export interface Tried {
+  readonly id: string;
+  readonly result: 'same' | 'better' | 'cured' | 'worse';
 }

@@ -1,13 +1,28 @@
-/** `npm run --silent assess -- FILE.json`: reads a work order in the published format, prints its assessment as JSON. */
+/**
+ * `npm run --silent assess -- FILE.json [--quick] [--left-out]`: reads a work order in the published format, prints its
+ * assessment as JSON, two checks ahead as the app gives it; one ahead with `--quick`. `--left-out` adds the share of what is
+ * believed that the search for sets of faults leaves out.
+ */
 import { readFileSync } from 'node:fs';
 import { FormatError, parseJson, parseOrder } from '../formats/index';
-import { assess, benchAt, deliveredCatalogue, judge, RefusedEvent, reduceOrder } from '../index';
+import {
+  assess,
+  benchAt,
+  deliveredCatalogue,
+  judge,
+  massLeftOut,
+  RefusedEvent,
+  reduceOrder,
+  workOut,
+  type Machine,
+  type OrderState,
+} from '../index';
 import type { OrderEvent } from '../order/events';
 
 /** Wrong use or a bad file; 1 is left for faults of the program. */
 const EXIT_BAD_FILE = 2;
 
-function run(file: string): unknown {
+function run(file: string, quick: boolean, leftOut: boolean): unknown {
   const order = parseOrder(parseJson(readFileSync(file, 'utf8')));
   const before: OrderEvent[] = [];
   order.events.forEach((event, i) => {
@@ -20,22 +35,42 @@ function run(file: string): unknown {
     before.push(event);
   });
   const state = reduceOrder(order.machine, deliveredCatalogue, order.events);
-  const { stations, causes, elsewhere, cleared, checks, advice } = assess(
+  const { stations, causes, elsewhere, sets, cleared, checks, advice } = assess(
     order.machine,
     deliveredCatalogue,
     state,
     benchAt(order.machine, state, state.lastMs),
+    quick ? { depth: 1, quick: true } : { depth: 2 },
   );
-  return { format: 'zealous-tracer/assessment', version: 1, stations, causes, elsewhere, cleared, checks, advice };
+  return {
+    format: 'zealous-tracer/assessment',
+    version: 1,
+    stations,
+    causes,
+    elsewhere,
+    sets,
+    cleared,
+    checks,
+    advice,
+    ...(leftOut ? { massLeftOut: left(order.machine, state) } : {}),
+  };
 }
 
-const [file, ...rest] = process.argv.slice(2);
-if (!file || rest.length > 0) {
-  console.error('Say which file: npm run --silent assess -- FILE.json');
+/** Share that the usual search leaves out against a much wider one. */
+function left(machine: Machine, state: OrderState): number {
+  const { model, evidence } = workOut(machine, deliveredCatalogue, state);
+  return massLeftOut(model.causes, model.prior, evidence, model.removed);
+}
+
+const FLAGS = ['--quick', '--left-out'];
+const flags = process.argv.slice(2).filter((arg) => arg.startsWith('--'));
+const [file, ...rest] = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
+if (!file || rest.length > 0 || flags.some((flag) => !FLAGS.includes(flag))) {
+  console.error('Say which file: npm run --silent assess -- FILE.json [--quick] [--left-out]');
   process.exitCode = EXIT_BAD_FILE;
 } else {
   try {
-    console.log(JSON.stringify(run(file), null, 2));
+    console.log(JSON.stringify(run(file, flags.includes('--quick'), flags.includes('--left-out')), null, 2));
   } catch (error) {
     const known = error instanceof FormatError || (error as NodeJS.ErrnoException).code !== undefined;
     if (!known) throw error;

@@ -9,6 +9,7 @@ import type { OrderEvent, OrderFile } from '../order/events';
 import { MACHINE_VERSION, type Machine } from '../path/machine';
 import { migrateMachine } from '../path/migrate';
 import { machineFaults } from '../path/validate';
+import { textFault } from '../text/wellFormed';
 import catalogueSchema from './schemas/catalogue.schema.json';
 import eventSchema from './schemas/event.schema.json';
 import learnedSchema from './schemas/learned.schema.json';
@@ -77,6 +78,8 @@ function describe(error: ErrorObject): FormatError {
 }
 
 function check<T>(schema: { $id: string }, value: unknown): T {
+  const unfit = textFault(value);
+  if (unfit) throw new FormatError(unfit.path, unfit.reason);
   const validate = validator(schema);
   if (validate(value)) return value as T;
   const error = validate.errors?.[0];
@@ -97,7 +100,16 @@ export function parseMachine(value: unknown): Machine {
 }
 
 /** @throws FormatError with the path of the first fault. */
-export const parseEvent = (value: unknown): OrderEvent => check<OrderEvent>(eventSchema, value);
+export function parseEvent(value: unknown): OrderEvent {
+  const event = check<OrderEvent>(eventSchema, value);
+  const year = new Date(event.at).getUTCFullYear();
+  if (!(year >= FIRST_YEAR && year <= LAST_YEAR))
+    throw new FormatError('/at', `the year must lie between ${FIRST_YEAR} and ${LAST_YEAR}; set the clock`);
+  return event;
+}
+/** Years in which an entry can have been made; what lies outside is a clock that is wrong. */
+const FIRST_YEAR = 2000;
+const LAST_YEAR = 2199;
 
 /** @throws FormatError with the path of the first fault. */
 export function parseCatalogue(value: unknown): Catalogue {

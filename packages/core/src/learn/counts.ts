@@ -75,6 +75,26 @@ export const learn = (learned: Learned, { family, machine, counts }: Lesson): Le
   machines: into(learned.machines, machine, counts),
 });
 
+const eachLeaf = (tree: Tree, of: (leaf: number) => number): Tree =>
+  typeof tree === 'number'
+    ? of(tree)
+    : Object.fromEntries(Object.entries(tree).map(([key, leaf]) => [key, eachLeaf(leaf, of)]));
+
+const leaves = (counts: Counts, of: (leaf: number) => number): Counts =>
+  eachLeaf(counts as unknown as Tree, of) as unknown as Counts;
+
+/** Counts in steps of 2^-36: sums of a hundred thousand such orders are exact, so that what is taken back is wholly gone. */
+const STEPS = 2 ** 36;
+export const inSteps = (counts: Counts): Counts => leaves(counts, (leaf) => Math.round(leaf * STEPS) / STEPS);
+
+/** Takes back a lesson that was learned, with a machine or family that nothing else speaks of. */
+export function unlearn(learned: Learned, { family, machine, counts }: Lesson): Learned {
+  const next = learn(learned, { family, machine, counts: leaves(counts, (leaf) => -leaf) });
+  const spoken = (of: Readonly<Record<string, Counts>>): Readonly<Record<string, Counts>> =>
+    Object.fromEntries(Object.entries(of).filter(([, { orders }]) => orders !== 0));
+  return { ...next, families: spoken(next.families), machines: spoken(next.machines) };
+}
+
 /** Two shops, or what was imported and what was found here. */
 export function together(a: Learned, b: Learned): Learned {
   const merged = (x: Readonly<Record<string, Counts>>, y: Readonly<Record<string, Counts>>) =>

@@ -1,8 +1,8 @@
 import type { Machine } from '../path/machine';
-import type { Cause } from '../trace/causes';
-import { facetsOf, lookOf, type Look } from '../trace/looks';
-import type { Evidence } from '../trace/suspicion';
-import { mass, resultShares, type Ways } from '../trace/ways';
+import type { Cause } from '../observation/causes';
+import { facetsOf, lookOf, type Look } from '../observation/looks';
+import type { Evidence } from '../inference/evidence';
+import { resultShares, toldShares, type Ways } from '../observation/ways';
 import type { CheckCount, Counts, Lesson } from './counts';
 
 export interface Taught {
@@ -17,17 +17,13 @@ export interface Taught {
 
 /** Expected share of each value of the facets that something has looked at. */
 function shown(ways: Ways): Readonly<Record<string, Readonly<Record<string, number>>>> {
-  const total = mass(ways);
   const all = facetsOf(ways.mode);
   return Object.fromEntries(
-    ways.facets.flatMap((index, column) => {
+    toldShares(ways).flatMap(({ facet: index, p }) => {
       const facet = all[index];
-      if (!facet) return [];
-      const values = facet.values.map((value, v): [string, number] => {
-        const share = ways.at.reduce((sum, row, r) => sum + (row[column] === v ? (ways.weight[r] ?? 0) : 0), 0) / total;
-        return [value ?? '', share];
-      });
-      return [[facet.dimension, Object.fromEntries(values)]];
+      return facet
+        ? [[facet.dimension, Object.fromEntries(facet.values.map((value, v) => [value ?? '', p[v] ?? 0]))]]
+        : [];
     }),
   );
 }

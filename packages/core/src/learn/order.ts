@@ -1,8 +1,8 @@
 import type { Catalogue } from '../catalogue/types';
 import type { OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
-import { workOut } from '../trace/assess';
-import type { Lesson } from './counts';
+import { workOut } from '../decision/working';
+import { inSteps, type Lesson } from './counts';
 import { lessonOf } from './lesson';
 
 /** What a closed order teaches; nothing unless it was cured, proved, and its cause is one of this machine's. */
@@ -14,5 +14,6 @@ export function lessonOfOrder(machine: Machine, catalogue: Catalogue, state: Ord
   const index = model.causes.findIndex((item) => item.stop.station.id === cause.station && item.mode.id === cause.mode);
   if (index < 0) return undefined;
   const { causes, prior } = model;
-  return lessonOf({ machine, causes, prior, evidence, ways: suspicion.ways, cause: index });
+  const lesson = lessonOf({ machine, causes, prior, evidence, ways: suspicion.ways, cause: index });
+  return { ...lesson, counts: inSteps(lesson.counts) };
 }

@@ -2,12 +2,11 @@ import { withShopChanges, type ShopChange } from '../catalogue/shop';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
-import { byStation } from '../trace/explain';
-import { causesOf } from '../trace/causes';
-import { decide } from '../trace/decide';
-import { modelOf } from '../trace/model';
-import { checksFor } from '../trace/places';
-import { weigh } from '../trace/suspicion';
+import { causesOf } from '../observation/causes';
+import { decide } from '../decision/decide';
+import { modelOf, stationShares } from '../decision/model';
+import { checksFor } from '../bench/places';
+import { weigh } from '../inference/suspicion';
 
 export interface Preview {
   /** Stations of the machine whose suspicion before any finding moves, most first. */
@@ -29,7 +28,7 @@ function blank(machine: Machine, catalogue: Catalogue) {
   const bench = { temperatureC: machine.heat.ambientC, power: 'off' as const, off: new Set<string>() };
   const { checks } = decide(model, suspicion, bench, [], new Set(), new Set());
   return {
-    stations: byStation(model, suspicion.share),
+    stations: stationShares(model, suspicion),
     names: route.stops.map((stop) => stop.station.name),
     checks: checks.slice(0, FIRST_CHECKS).map((check) => check.place.name),
   };

@@ -1,6 +1,21 @@
-import type { Bench } from '../bench/state';
+import { fastenerMap, onTheMat } from '../bench/fastenerMap';
+import { removalOf, type Bench } from '../bench/state';
 import type { Machine } from '../path/machine';
 import { temperatureAt, type OrderState } from './state';
+
+/** Parts that are on while fasteners that came out with them are still on the mat. */
+export function loosenedParts(machine: Machine, { fasteners, off, absent }: OrderState): readonly string[] {
+  const away = new Set([...off, ...absent]);
+  return [
+    ...new Set(
+      Object.entries(fasteners).flatMap(([key, record]) => {
+        const [part = '', way] = key.split('/');
+        if (away.has(part)) return [];
+        return onTheMat(fastenerMap(removalOf(machine, part, way)?.fasteners ?? []), record).length ? [part] : [];
+      }),
+    ),
+  ];
+}
 
 /** The bench of an order at a moment, with the temperature expected then. */
 export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Bench => ({
@@ -14,6 +29,7 @@ export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Ben
   wet: new Set(state.wet),
   service: new Set(state.service),
   pulled: new Set(state.pulled),
+  loosened: new Set(loosenedParts(machine, state)),
   targetC: state.heat.targetC,
   coldSure: state.heat.coldSure ?? true,
 });

@@ -1,5 +1,5 @@
 import type { Strand } from '../bench/state';
-import type { RungResult } from '../catalogue/types';
+import type { RungResult, Tried } from '../catalogue/types';
 import type { BedPoint } from '../physics/bed';
 import type { FedAt } from '../physics/feedCurve';
 
@@ -10,31 +10,52 @@ export interface PhotoMarker {
   readonly label: string;
 }
 
+/** What the owner says and shows when a machine comes in. */
+export interface Intake {
+  readonly lane?: string;
+  readonly material?: string;
+  readonly colour?: string;
+  readonly weeksLoaded?: number;
+  readonly hotterBefore?: boolean;
+  readonly symptoms: readonly string[];
+  readonly onset?: string;
+  /** Further beginnings that apply at the same time. */
+  readonly onsets?: readonly string[];
+  /** Symptoms that nobody looked for; when it is there, all others that are not ticked were looked for and not seen. */
+  readonly notLooked?: readonly string[];
+  readonly before: readonly string[];
+  /** What came of it, of those of which it is known. */
+  readonly tried?: readonly Tried[];
+  /** Station that a message on the machine names: the fault was noticed there. */
+  readonly noticedAt?: string;
+  /** Stations that are not as delivered. */
+  readonly converted?: readonly string[];
+  /** When in the print the fault showed: minutes from its start, height of the nozzle. */
+  readonly failedAfterMinutes?: number;
+  readonly failedAtMm?: number;
+  readonly warranty?: 'yes' | 'no';
+  readonly note?: string;
+}
+
 /** A work order is a list of these; nothing else about it is stored. Schema: `docs/formats/order.schema.json`. */
 export interface EventBodies {
-  'taken-in': {
-    readonly number: string;
-    readonly machineId: string;
-    readonly lane?: string;
-    readonly material?: string;
-    readonly colour?: string;
-    readonly weeksLoaded?: number;
-    readonly hotterBefore?: boolean;
-    readonly symptoms: readonly string[];
-    readonly onset?: string;
-    readonly before: readonly string[];
-    /** When in the print the fault showed: minutes from its start, height of the nozzle. */
-    readonly failedAfterMinutes?: number;
-    readonly failedAtMm?: number;
-    readonly warranty?: 'yes' | 'no';
-    readonly note?: string;
-  };
+  'taken-in': Intake & { readonly number: string; readonly machineId: string };
+  /** What was given at the taking-in, put right: the whole of it anew. */
+  'intake-corrected': Intake;
   'finding-recorded': {
     readonly key: string;
     readonly result: string;
     readonly value?: number;
+    /** Of a look that may show several things: the others that were there. */
+    readonly also?: readonly string[];
+    /** The look was finished: what it did not show is not there. */
+    readonly finished?: boolean;
+    /** Real, but not the cause. */
+    readonly innocent?: boolean;
     readonly note?: string;
   };
+  /** A finding is real, but not the cause; or it may be after all. */
+  'finding-marked': { readonly findingId: string; readonly innocent: boolean };
   'check-not-done': { readonly key: string; readonly why: string };
   'event-withdrawn': { readonly eventId: string };
   'bench-changed': {

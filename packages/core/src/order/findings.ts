@@ -2,26 +2,15 @@ import { checkById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { NOT_SURE } from '../trace/context';
-import { checksFor } from '../trace/places';
+import { NOT_SURE } from '../bench/places';
+import { checksOnLane, type CheckAtPlace } from '../bench/places';
 import type { OrderEvent } from './events';
 import { refuse } from './refuse';
 import type { OrderState } from './state';
 
-type Places = ReturnType<typeof checksFor>;
-const placesCache = new WeakMap<Catalogue, WeakMap<Machine, Map<string, Places>>>();
-
-/** The checks of an order's route; kept, since every event of an order asks for them. */
-export function placesOf(state: OrderState, machine: Machine, catalogue: Catalogue) {
-  const lane = state.intake?.lane ?? '';
-  const byMachine = placesCache.get(catalogue) ?? new WeakMap<Machine, Map<string, Places>>();
-  placesCache.set(catalogue, byMachine);
-  const byLane = byMachine.get(machine) ?? new Map<string, Places>();
-  byMachine.set(machine, byLane);
-  const known = byLane.get(lane) ?? checksFor(catalogue, machine, routeOf(machine, state.intake?.lane));
-  byLane.set(lane, known);
-  return known;
-}
+/** The checks of an order's route. */
+export const placesOf = (state: OrderState, machine: Machine, catalogue: Catalogue): readonly CheckAtPlace[] =>
+  checksOnLane(catalogue, machine, state.intake?.lane);
 
 export function knownCheck(state: OrderState, key: string, machine: Machine, catalogue: Catalogue) {
   const place = placesOf(state, machine, catalogue).find((candidate) => candidate.key === key);
@@ -46,6 +35,11 @@ export function finding(
   const answers: readonly { id: string; depth?: boolean }[] = check.asks ? catalogue.onsets : check.results;
   const answer = answers.find((candidate) => candidate.id === result);
   if (!answer && result !== NOT_SURE) refuse('/body/result', `"${place.name}" has no result "${result}".`);
+  for (const [i, id] of (event.body.also ?? []).entries()) {
+    if (!check.items) refuse('/body/also', `"${place.name}" has one result at a time.`);
+    if (!check.results.slice(0, -1).some((candidate) => candidate.id === id))
+      refuse(`/body/also/${i}`, `"${place.name}" has no result "${id}" beside others.`);
+  }
   const quantity = check.quantity;
   if (answer && quantity) {
     if (value === undefined) refuse('/body/value', `Enter the value in ${quantity.unit}.`);
@@ -68,8 +62,8 @@ export function strandAfter(
   catalogue: Catalogue,
 ): OrderState['strand'] {
   const { check } = knownCheck(state, event.body.key, machine, catalogue);
-  if (!check.drawsOut) return state.strand;
+  if (!check.does?.includes('draws-out')) return state.strand;
   const lane = routeOf(machine, state.intake?.lane).lane;
-  const stopped = check.results.some(({ id, depth }) => id === event.body.result && depth);
+  const stopped = check.results.some(({ id, depth, leaves }) => id === event.body.result && (depth || leaves));
   return { ...state.strand, [lane]: stopped ? 'remnant' : 'out' };
 }

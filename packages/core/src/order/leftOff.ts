@@ -1,6 +1,5 @@
+import { keyOf } from '../bench/stepKeys';
 import type { OrderState } from './state';
-
-const keyOf = (id: string): string => id.replace(/#\d+$/, '');
 
 /** Parts whose closing was skipped, with the reason. */
 export const leftOffOf = (state: OrderState): Readonly<Record<string, string>> =>

@@ -1,5 +1,6 @@
+import { pinsThatComeOut } from '../bench/fastenerMap';
 import { removalOf } from '../bench/state';
-import type { Fastener, Machine } from '../path/machine';
+import type { Machine } from '../path/machine';
 import { laneRuns } from '../path/route';
 import type { EventBodies } from './events';
 import { refuse } from './refuse';
@@ -45,13 +46,6 @@ export function stateChanged(
   };
 }
 
-const pinsOf = (fasteners: readonly Fastener[]): readonly number[] => {
-  let index = 0;
-  return fasteners.flatMap(({ count, loosenOnly, stays }) =>
-    Array.from({ length: count }, () => index++).filter(() => !loosenOnly && !stays),
-  );
-};
-
 /** Parts off and on: what comes off has its screws on the mat; what goes back is in no service position any more. @throws RefusedEvent */
 export function partsMoved(state: OrderState, body: EventBodies['parts-moved'], machine: Machine): OrderState {
   const { off = [], on = [], ways = {} } = body;
@@ -66,7 +60,7 @@ export function partsMoved(state: OrderState, body: EventBodies['parts-moved'], 
   for (const id of off) {
     const key = ways[id] === undefined ? id : `${id}/${ways[id]}`;
     const record = fasteners[key] ?? {};
-    const pins = pinsOf(removalOf(machine, id, ways[id])?.fasteners ?? []);
+    const pins = pinsThatComeOut(removalOf(machine, id, ways[id])?.fasteners ?? []);
     fasteners[key] = {
       ...record,
       ...Object.fromEntries(

@@ -1,5 +1,5 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
-import { assess } from '../trace/assess';
+import { assess } from '../explain/assess';
 import { dunlin, event, finding, START, stateOf, takenIn, whelk } from '../testing/machines';
 import { benchAt } from './bench';
 import type { EventBodies, EventType, OrderEvent } from './events';
@@ -48,6 +48,30 @@ describe('what the order refuses, with the field and what to do', () => {
       event('event-withdrawn', { eventId: '00000000-0000-4000-8000-00000000ffff' }),
       '/body/eventId',
       /no such event/,
+    ],
+    [
+      'a mark on a finding that is not there',
+      event('finding-marked', { findingId: '00000000-0000-4000-8000-00000000ffff', innocent: true }),
+      '/body/findingId',
+      /no such finding/,
+    ],
+    [
+      'a second thing seen where the check has one result at a time',
+      event('finding-recorded', { key: 'glide@hub', result: 'stiff', also: ['stiff'] }),
+      '/body/also',
+      /one result at a time/,
+    ],
+    [
+      'a second thing that the look does not know',
+      event('finding-recorded', { key: 'lift-hub@hub', result: 'stub', also: ['ghost'] }),
+      '/body/also/0',
+      /no result "ghost"/,
+    ],
+    [
+      'the normal result beside an abnormal one',
+      event('finding-recorded', { key: 'lift-hub@hub', result: 'stub', also: ['clear'] }),
+      '/body/also/0',
+      /no result "clear" beside others/,
     ],
   ];
   test.each(refused)('%s', (_name, next, path, message) => {
@@ -177,4 +201,65 @@ test('readings while it cools refit the constant; one above the last begins a ne
     coldSure: true,
     readings: fitted.readings,
   });
+});
+
+describe('what was given at the taking-in is put right', () => {
+  const right = (body: Partial<EventBodies['intake-corrected']>): OrderEvent =>
+    event('intake-corrected', { symptoms: ['not-reach'], before: [], lane: 'lane-a', ...body });
+
+  test('the whole of it anew; number, machine, day and person stay', () => {
+    const before = stateOf(dunlin, begun()).intake;
+    const { intake } = stateOf(dunlin, [...begun(), right({ material: 'PETG', symptoms: ['clicks'] })]);
+    expect(intake).toEqual({
+      number: before?.number,
+      machineId: 'dunlin',
+      at: before?.at,
+      by: before?.by,
+      lane: 'lane-a',
+      material: 'PETG',
+      symptoms: ['clicks'],
+      before: [],
+    });
+  });
+
+  test('another lane only while nothing was found on this one', () => {
+    expect(judge(dunlin, catalogue, begun(), right({ lane: 'lane-b' })).intake?.lane).toBe('lane-b');
+    const fault = refusal([...begun(), finding(push, 'stops', 901)], right({ lane: 'lane-b' }));
+    expect([fault.path, fault.message]).toEqual(['/body/lane', expect.stringMatching(/take them back first/)]);
+  });
+
+  test('what the catalogue or the machine has not got is refused as at the taking-in', () => {
+    expect(refusal(begun(), right({ symptoms: ['odd'] })).path).toBe('/body/symptoms/0');
+    expect(refusal(begun(), right({ noticedAt: 'attic' })).path).toBe('/body/noticedAt/0');
+  });
+});
+
+test('from the state that is known it says the same as from all entries, entry by entry, also over a withdrawal', () => {
+  const seen = finding('lift-hub@hub', 'stub');
+  const entries = [
+    ...begun(),
+    event('bench-changed', { readingC: 21 }),
+    seen,
+    finding('glide@hub', 'stiff'),
+    event('event-withdrawn', { eventId: seen.id }),
+    event('finding-marked', { findingId: seen.id, innocent: true }),
+    event('note-added', { text: 'as it was' }),
+  ];
+  let known: readonly OrderEvent[] = [];
+  let state = reduceOrder(dunlin, catalogue, known);
+  for (const entry of entries) {
+    const said = (from?: typeof state): unknown => {
+      try {
+        return judge(dunlin, catalogue, known, entry, from);
+      } catch (error) {
+        return (error as RefusedEvent).message;
+      }
+    };
+    expect(said(state)).toEqual(said());
+    if (typeof said(state) === 'string') continue;
+    known = [...known, entry];
+    state = said(state) as typeof state;
+    expect(state).toEqual(reduceOrder(dunlin, catalogue, known));
+  }
+  expect(known).toHaveLength(entries.length - 1);
 });

@@ -31,6 +31,8 @@ export interface Failure {
   readonly mode: string;
   readonly remedies: readonly string[];
   readonly proof?: string;
+  /** So many findings came before it. */
+  readonly after?: number;
 }
 
 export interface Timer {
@@ -46,6 +48,9 @@ export interface RecordedFinding {
   readonly key: string;
   readonly result: string;
   readonly value?: number;
+  readonly also?: readonly string[];
+  readonly finished?: boolean;
+  readonly innocent?: boolean;
   readonly note?: string;
 }
 
@@ -99,7 +104,9 @@ export interface OrderState {
   readonly cured: readonly Failure[];
   readonly timers: readonly Timer[];
   readonly parts: readonly (EventBodies['part-replaced'] & { readonly at: string })[];
-  readonly proofs: Readonly<Record<string, EventBodies['proof-recorded'] & { readonly at: string }>>;
+  readonly proofs: Readonly<
+    Record<string, EventBodies['proof-recorded'] & { readonly at: string; readonly eventId: string }>
+  >;
   /** Fed length at several speeds, as last measured. */
   readonly curve?: EventBodies['curve-measured']['points'];
   readonly photos: readonly (EventBodies['photo-added'] & {
@@ -144,10 +151,18 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   lastMs: 0,
 });
 
+/**
+ * What it cools towards: as this order's readings have it, else as the machine's description says. Never colder than that says, so that
+ * nothing is called cool too soon.
+ */
+const roomOf = (machine: Pick<Machine, 'heat'>, heat: HeatRecord): number =>
+  Math.max(machine.heat.ambientC, heat.cooling?.roomC ?? machine.heat.ambientC);
+
 /** Temperature expected now from the last record: rising at the machine's rate, or falling by its time constant. */
 export function temperatureAt(machine: Pick<Machine, 'heat'>, heat: HeatRecord, nowMs: number): number {
   const seconds = Math.max(0, (nowMs - heat.atMs) / 1000);
-  const { ambientC, coolTauS, heatUpCPerS } = machine.heat;
+  const { coolTauS, heatUpCPerS } = machine.heat;
+  const ambientC = roomOf(machine, heat);
   if (heat.targetC >= heat.temperatureC) return Math.min(heat.targetC, heat.temperatureC + heatUpCPerS * seconds);
   const tauS = heat.cooling?.tauS ?? coolTauS;
   return Math.max(heat.targetC, cooledTo(heat.temperatureC, Math.min(ambientC, heat.temperatureC), tauS, seconds));
@@ -158,7 +173,7 @@ export const timeLeft = (machine: Pick<Machine, 'heat'>, heat: HeatRecord, nowMs
   timeToCool(
     temperatureAt(machine, heat, nowMs),
     toC,
-    machine.heat.ambientC,
+    roomOf(machine, heat),
     heat.cooling ?? fitCooling(machine.heat, []),
   );
 

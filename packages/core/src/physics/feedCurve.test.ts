@@ -1,4 +1,4 @@
-import { linearRegression } from 'simple-statistics';
+import { linearRegression, sampleVariance } from 'simple-statistics';
 import { bedDrift } from './bed';
 import { fitFeedCurve, type FedAt } from './feedCurve';
 
@@ -30,7 +30,28 @@ test('readings of half a millimetre leave an estimate with an error that covers 
   const fit = fitFeedCurve(list, 1.75);
   const truth = 4 + 0.05 / 0.06;
   expect(fit.standardError).toBeGreaterThan(0);
-  expect(Math.abs((fit.fivePercentMmPerS ?? 0) - truth)).toBeLessThan(3 * (fit.standardError ?? 0) + 0.2);
+  expect(fit.standardError).toBeLessThan(0.5);
+  expect(Math.abs((fit.fivePercentMmPerS ?? 0) - truth)).toBeLessThan(2 * (fit.standardError ?? 0));
+});
+
+// Tukey 1958: SE² = (n − 1)/n Σ (θ(i) − θ(·))², θ(i) being the estimate without point i.
+test('the error is that of the jackknife, worked out here from the fits without each point', () => {
+  const errors = [0.4, -0.3, 0.2, -0.5, 0.5, -0.2, 0.3];
+  const list = curve((v) => 1 - 0.06 * Math.max(0, v - 4)).map((p, i) => ({ ...p, fedMm: p.fedMm + (errors[i] ?? 0) }));
+  const without = list.map((_, i) => {
+    const {
+      level,
+      kneeMmPerS = 0,
+      slope = 1,
+    } = fitFeedCurve(
+      list.filter((__, k) => k !== i),
+      1.75,
+    );
+    return kneeMmPerS + (0.05 * level) / slope;
+  });
+  const n = without.length;
+  const spread = sampleVariance(without) * (n - 1);
+  expect(fitFeedCurve(list, 1.75).standardError).toBeCloseTo(Math.sqrt(((n - 1) / n) * spread), 9);
 });
 
 test('no fall within what was tried is said, not invented; too few speeds are refused', () => {

@@ -12,15 +12,20 @@ const FITTING_N = 0.1;
 export const afterBend = (tension: number, friction: number, bendRad: number): number =>
   tension * Math.exp(friction * bendRad);
 
+/** What a strand rubs with in this station. */
+const frictionOf = ({ kind, params }: Station): number =>
+  kind === 'guide' || !(params?.material === undefined || params.material === 'PTFE') ? FRICTION_PLAIN : FRICTION_PTFE;
+
+/** Force on the strand behind a station, N, from the force ahead of it, in the direction in which it rubs. */
+export function afterStation(force: number, station: Station): number {
+  const { kind, params } = station;
+  if (kind === 'spool') return force + (params?.dragN ?? SPOOL_N);
+  const bent = afterBend(force, frictionOf(station), params?.bendRad ?? 0);
+  return kind === 'tube' || kind === 'guide' ? bent : bent + FITTING_N;
+}
+
 /**
  * Pull that it takes to draw the strand from the spool through these stations, N: spool drag, then each fitting and
  * bend in path order.
  */
-export function pullForce(stations: readonly Station[]): number {
-  return stations.reduce((tension, { kind, params }) => {
-    if (kind === 'spool') return tension + (params?.dragN ?? SPOOL_N);
-    const friction = params?.material === undefined || params.material === 'PTFE' ? FRICTION_PTFE : FRICTION_PLAIN;
-    const bent = afterBend(tension, kind === 'guide' ? FRICTION_PLAIN : friction, params?.bendRad ?? 0);
-    return kind === 'tube' || kind === 'guide' ? bent : bent + FITTING_N;
-  }, 0);
-}
+export const pullForce = (stations: readonly Station[]): number => stations.reduce(afterStation, 0);

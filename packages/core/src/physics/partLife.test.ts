@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { fitWeibull, halfLife, type Life } from './partLife';
+import { fitWeibull, ageReplacement, halfLife, type Life } from './partLife';
 
 // Ball bearings, million turns: Lieblein and Zelen 1956, J. Res. NBS 57; lives and estimates from memory.
 const BEARINGS = [
@@ -68,4 +68,27 @@ describe('hours until half need renewing', () => {
       }),
     );
   });
+});
+
+// Barlow and Proschan 1965, age replacement: at the best age h(T) ∫R − F(T) = 1 / (ratio − 1), h the hazard rate.
+test.each([
+  [2, 3],
+  [2.5, 10],
+  [4, 2],
+])('the age at which renewing is cheapest fulfils its condition: shape %f, a failure costs %f', (shape, ratio) => {
+  const { atHours, share } = ageReplacement({ shape, scale: 700 }, ratio);
+  const t = atHours / 700;
+  let lived = 0;
+  const steps = 200_000;
+  for (let i = 0; i < steps; i++) lived += Math.exp(-((((i + 0.5) / steps) * t) ** shape)) * (t / steps);
+  const condition = shape * t ** (shape - 1) * lived - (1 - Math.exp(-(t ** shape)));
+  expect(condition * (ratio - 1)).toBeCloseTo(1, 1);
+  expect(share).toBeLessThan(1);
+});
+
+test('where age does not wear, or a failure costs no more, waiting is cheapest', () => {
+  expect(ageReplacement({ shape: 1, scale: 700 }, 5)).toEqual({ atHours: Infinity, share: 1 });
+  expect(ageReplacement({ shape: 0.8, scale: 700 }, 5).atHours).toBe(Infinity);
+  expect(ageReplacement({ shape: 3, scale: 700 }, 1).atHours).toBe(Infinity);
+  expect(() => ageReplacement({ shape: 0, scale: 1 }, 2)).toThrow(RangeError);
 });

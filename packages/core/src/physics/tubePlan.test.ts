@@ -75,3 +75,19 @@ test('a coupler moves the tube end by turns times pitch', () => {
   expect(couplerTravel('M6', 0.75)).toBe(0.75);
   expect(() => couplerTravel('M7', 1)).toThrow(/not known/);
 });
+
+// Two mouths that point the same sideways way are the same shape as two that point up: laid on one plane it would come out otherwise.
+test('mouths that point sideways out of the plane are refused, not flattened; a slight lean is near enough', () => {
+  const sideways = (y: number, z: number): TubeTask => {
+    const { fixed, moving, ...rest } = task({});
+    return {
+      ...rest,
+      fixed: { ...fixed, towards: { x: 0, y, z } },
+      moving: { ...moving, towards: { x: 0, y, z } },
+    };
+  };
+  expect(() => planTube(sideways(1, 0))).toThrow(/twists in space.*measure it/);
+  expect(() => planTube(sideways(1, 1))).toThrow(RangeError);
+  const upright = planTube(sideways(0, 1)).freeMm;
+  expect(Math.abs(planTube(sideways(0.3, 1)).freeMm / upright - 1)).toBeLessThan(0.1);
+});

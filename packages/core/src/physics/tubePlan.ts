@@ -69,12 +69,20 @@ interface Plane {
   readonly place: (across: number, up: number) => Point3;
 }
 
+/** Sine of the angle by which a mouth may point out of the plane: up to 30° the shape in the plane is near enough (chosen). */
+const SIDEWAYS = 0.5;
+
 function planeOf(from: Mouth, to: Mouth): Plane {
   for (const { towards } of [from, to])
     if (!(length(towards) > 0)) throw new RangeError('A mouth must point somewhere.');
   const [dx, dy] = [to.at.x - from.at.x, to.at.y - from.at.y];
   const across = Math.hypot(dx, dy);
   const [ux, uy] = across > 1e-9 ? [dx / across, dy / across] : [1, 0];
+  for (const { towards } of [from, to])
+    if (across > 1e-9 && Math.abs(towards.y * ux - towards.x * uy) > SIDEWAYS * length(towards))
+      throw new RangeError(
+        'A mouth points far out of the upright plane through both mouths at a corner of travel. Such a tube twists in space, which is not worked out here: lay a piece on the machine and measure it.',
+      );
   const angle = ({ x, y, z }: Point3): number => Math.atan2(z, x * ux + y * uy);
   const { x, y, z } = to.towards;
   return {

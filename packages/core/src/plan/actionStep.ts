@@ -1,20 +1,17 @@
-import { hotWayOf, placedActions, ptfeHeated, temperatureOf } from '../bench/action';
+import { hazardsOf, hotWayOf, placedActions, temperatureOf } from '../bench/action';
 import type { Need } from '../bench/price';
 import type { Act } from '../bench/state';
 import { materialOf, toolById } from '../catalogue/index';
-import type { Action, Catalogue, Hazard, Material, Remedy, Solvent } from '../catalogue/types';
+import type { Action, Catalogue, Material, Remedy, Solvent } from '../catalogue/types';
 import type { EventBodies } from '../order/events';
 import type { Station } from '../path/machine';
-import type { Route, Stop } from '../path/route';
+import type { Stop } from '../path/route';
 import { toolSize } from '../path/toolSizes';
-import { cautionsOf } from './cautions';
+import { cautionsOf } from '../catalogue/cautions';
 import { outcomesOfRung } from './ladder';
 import { offersOf } from './offers';
 import { withRules } from './rules';
 import { plain, type Body, type Writing } from './stepTypes';
-
-/** Hazard of PTFE on the heated stretch. */
-export const ptfe = (route: Route): readonly Hazard[] => (ptfeHeated(route) ? ['ptfe'] : []);
 
 /** Solvents that take a plastic, the first to be tried first. */
 export const solventsOf = (catalogue: Catalogue, material: Material): readonly Solvent[] =>
@@ -112,16 +109,6 @@ const setsOf = (acts: readonly Act[]): EventBodies['bench-changed'] | undefined 
   return Object.keys(sets).length ? sets : undefined;
 };
 
-export function hazardsOfAction(writing: Writing, action: Action): readonly Hazard[] {
-  const does = new Set(action.does ?? []);
-  return [
-    ...(action.heat === 'hot' ? (['heat', ...ptfe(writing.route)] as const) : []),
-    ...(action.push === 'head' ? (['push'] as const) : []),
-    ...(does.has('wets') || does.has('test-piece') ? (['solvent'] as const) : []),
-    ...(does.has('dries') ? (['dry'] as const) : []),
-  ];
-}
-
 export function rungStep(
   writing: Writing,
   station: string,
@@ -159,7 +146,7 @@ export function rungStep(
     minutes: share ?? action.minutes,
     waitMinutes: action.waitMinutes ?? 0,
     tools: toolWords(writing, action.tools ?? [], stop.station),
-    cautions: cautionsOf(catalogue, action.cautions ?? [], action.tools ?? [], hazardsOfAction(writing, action)),
+    cautions: cautionsOf(catalogue, action.cautions ?? [], action.tools ?? [], hazardsOf(writing.route, action)),
     acts,
     ...(sets ? { sets } : {}),
     ...(opens ? { opens: opens.part, ...(opens.way === undefined ? {} : { way: opens.way }) } : {}),

@@ -1,21 +1,2 @@
-import { cautionById } from '../catalogue/index';
-import type { Catalogue, Hazard } from '../catalogue/types';
-
 export const SAFETY_NOTE =
   'This plan does not replace the maker’s manual, the solvent’s safety data sheet, workplace rules or a licensed electrician. When in doubt, stop and ask them.';
-
-/** The cautions that mark some hazards, by id. */
-export const cautionsFor = (catalogue: Catalogue, hazards: readonly Hazard[]): readonly string[] =>
-  hazards.flatMap((hazard) => catalogue.cautions.find(({ marks }) => marks?.includes(hazard))?.id ?? []);
-
-/** Cautions of a step without repeats: those declared, those of its tools, those of its hazards. Unknown ids are left out. */
-export function cautionsOf(
-  catalogue: Catalogue,
-  declared: readonly string[],
-  tools: readonly string[],
-  hazards: readonly Hazard[],
-): readonly string[] {
-  const ofTools = tools.flatMap((id) => catalogue.tools.find((tool) => tool.id === id)?.hazard ?? []);
-  const all = [...cautionsFor(catalogue, hazards), ...declared, ...ofTools];
-  return [...new Set(all)].filter((id) => cautionById(catalogue, id) !== undefined);
-}

@@ -1,7 +1,7 @@
 import { hotWayOf, limitsOf, temperatureOf } from '../bench/action';
 import { partsToRemove } from '../bench/closure';
 import type { Goal } from '../bench/opening';
-import { serviceFor } from '../bench/price';
+import { LOOK_MIN, RAISE_MIN, serviceFor, UNLOAD_MIN } from '../bench/price';
 import { inTheWayOf, lanesThrough, strandSettled, type Bench } from '../bench/state';
 import { materialOf } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
@@ -10,7 +10,7 @@ import type { ChosenCause, OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
 import type { Route, Stop } from '../path/route';
 import type { Rung } from './ladder';
-import { actionKey, keyOf } from './stepKeys';
+import { actionKey, keyOf } from '../bench/stepKeys';
 
 /** How often a key stands among what was done or skipped. */
 const timesDone = (state: OrderState, key: string): number =>
@@ -110,7 +110,7 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
         hotC: Math.round(hotC),
         ...(waits.length ? { after: waits } : {}),
         ...(takesOff ? { takesOff } : {}),
-        ...(cuts ? { first: true } : {}),
+        ...(cuts ? { first: true, empties: true } : {}),
         ...(does.has('wets') ? { wets: true } : {}),
         ...(does.has('dries') ? { dries: true } : {}),
         ...(heat === 'hot' && hotC > longC ? { brief: true } : {}),
@@ -138,10 +138,7 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
 const SPARES = 'spares';
 const SPARES_MIN = 1;
 const KEEP_MIN = 0.5;
-const LOOK_MIN = 1;
 const DRY_MIN = 2;
-const UNLOAD_MIN = 2;
-const RAISE_MIN = 1;
 
 /** Lanes whose strand must be settled: the order's own when the work wants it clear, and all that run through what parts the path. */
 function lanesToSettle(
@@ -158,7 +155,7 @@ function lanesToSettle(
   for (const part of [...severing.map(({ id }) => id), ...taken])
     for (const lane of lanesThrough(machine, part)) lanes.add(lane);
   // An action that cuts the strand and accounts for it settles its own lane, where nothing else parts the path before it.
-  const cuts = goals.some((goal) => goal.takesOff ?? (goal.first && goal.id.startsWith('act:')));
+  const cuts = goals.some((goal) => goal.takesOff ?? goal.empties);
   if (cuts && causes === 1 && (severing.length === 0 || !taken.length)) lanes.delete(route.lane);
   return [...lanes].filter((lane) => !strandSettled(bench, lane)).sort();
 }

@@ -4,11 +4,11 @@ import { deliveredCatalogue as catalogue, hourlyRateOf, remedyById } from '../ca
 import type { RungResult } from '../catalogue/types';
 import { benchAt } from '../order/bench';
 import type { OrderEvent } from '../order/events';
-import { phaseOf } from '../order/phase';
+import { phaseOf } from '../record/phase';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
-import { ELSEWHERE_MIN, remedyMinutes } from '../trace/repairs';
+import { ELSEWHERE_MIN, remedyMinutes } from '../decision/repairs';
 import { laddersFor, type Rung } from './ladder';
 import { judge } from '../order/reduce';
 import { planFor } from './plan';

@@ -7,9 +7,9 @@ import { causesUnderWork, isCleared, triesAt } from '../order/causes';
 import type { ChosenCause, OrderState, RungTry } from '../order/state';
 import type { Machine } from '../path/machine';
 import type { Route, Stop } from '../path/route';
-import { caseOf } from '../trace/assess';
+import { caseOf } from '../decision/working';
 import { clearingMinutes, offerFor } from './offers';
-import { ELSEWHERE_MIN, remedyMinutes, rungsFor } from '../trace/repairs';
+import { ELSEWHERE_MIN, remedyMinutes, rungsFor } from '../decision/repairs';
 
 /** What is left of a rung's chance after a try that changed nothing, and after one that made it worse (chosen). */
 const AFTER_NOTHING = 0.4;

@@ -3,7 +3,7 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { machineOfFamily } from '../path/families';
 import { routeOf } from '../path/route';
 import { dunlin } from '../testing/machines';
-import { cautionsOf } from './cautions';
+import { cautionsOf } from '../catalogue/cautions';
 import { closingNotes, lookMeanwhile, openingNotes } from './notes';
 import { stepOf } from './steps';
 

@@ -62,6 +62,9 @@ function keysOf({
   return keys;
 }
 
+/** What waits by itself: a soak, a drying. Waiting for heat is counted by the schedule. */
+const WAITS_ITSELF: ReadonlySet<PlanStep['kind']> = new Set(['rung', 'act', 'dry']);
+
 const PHASES: Readonly<Partial<Record<PlanStep['kind'], true>>> = {
   heat: true,
   cool: true,
@@ -151,7 +154,8 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
     ladders,
     tools: [...new Set(left.flatMap((step) => step.tools))],
     handsOnMinutes,
-    waitingMinutes: waitingMinutes + left.reduce((sum, step) => sum + (step.kind === 'rung' ? step.waitMinutes : 0), 0),
+    waitingMinutes:
+      waitingMinutes + left.reduce((sum, step) => sum + (WAITS_ITSELF.has(step.kind) ? step.waitMinutes : 0), 0),
     safety: SAFETY_NOTE,
     exhausted: ladders.some((ladder) => !ladder.cleared && !ladder.next),
     leftOff,
@@ -203,6 +207,12 @@ export function mayOverride(step: PlanStep, bench: Bench, machine: Machine): boo
   );
 }
 
+/** Lanes that a step would part while their strand is not known to be out or accounted for. */
+export const lanesInTheWay = (step: PlanStep, bench: Bench, machine: Machine): readonly string[] =>
+  step.kind === 'open' && machine.parts.some(({ id, severs }) => id === step.opens && severs)
+    ? lanesThrough(machine, step.opens ?? '').filter((lane) => !strandSettled(bench, lane))
+    : [];
+
 /** Why a step must wait in the recorded state; undefined when it may begin. */
 export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): string | undefined {
   const sets: Pick<Need, 'heat' | 'power'> = {
@@ -222,10 +232,7 @@ export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): st
   }
   if (step.acts.some((act) => act.do === 'push' && !act.inHand) && !bench.supported)
     return 'needs the head raised and supported before anything is pushed by hand';
-  if (step.opens !== undefined && machine?.parts.find(({ id }) => id === step.opens)?.severs && step.kind === 'open') {
-    const lane = lanesThrough(machine, step.opens).find((id) => !strandSettled(bench, id));
-    if (lane !== undefined)
-      return 'parts the path, and whether filament runs through it is not known: look, and empty it first';
-  }
+  if (machine && lanesInTheWay(step, bench, machine).length > 0)
+    return 'parts the path, and whether filament runs through it is not known: look, and empty it first';
   return unmet(step.need, bench, machine);
 }

@@ -1,7 +1,7 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
 import { judge } from '../order/reduce';
-import { phaseOf } from '../order/phase';
+import { phaseOf } from '../record/phase';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import type { Machine } from '../path/machine';
 import { priceBet } from './bet';

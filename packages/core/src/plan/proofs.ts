@@ -1,3 +1,5 @@
+import { hazardsOf } from '../bench/action';
+import { cautionsOf } from '../catalogue/cautions';
 import type { Catalogue, Proof } from '../catalogue/types';
 import { causesUnderWork } from '../order/causes';
 import type { OrderState } from '../order/state';
@@ -6,6 +8,8 @@ import { routeOf } from '../path/route';
 
 /** A proof that this order asks for. */
 export interface ProofAsked extends Proof {
+  /** Those declared and those that its heat brings on this path. */
+  readonly cautions: readonly string[];
   /** What calls for it; empty for those that every repair is put through. */
   readonly because: readonly string[];
   /** It is proved only after longer than this, and past this height. */
@@ -63,6 +67,7 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderSt
     return [
       {
         ...proof,
+        cautions: cautionsOf(catalogue, proof.cautions ?? [], proof.tools ?? [], hazardsOf(route, proof)),
         because: always ? [] : [proof.why ?? 'what was done calls for it'],
         ...(run && failedAfterMinutes !== undefined ? { longerThanMin: failedAfterMinutes } : {}),
         ...(run && failedAtMm !== undefined ? { pastMm: failedAtMm } : {}),

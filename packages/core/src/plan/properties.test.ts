@@ -8,7 +8,7 @@ import { FAMILIES, machineOfFamily } from '../path/families';
 import { removalOf } from '../bench/state';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { causesOf } from '../trace/causes';
+import { causesOf } from '../observation/causes';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import { heldBecause, planFor } from './plan';
 import { proofsFor } from './proofs';

@@ -1,4 +1,4 @@
-import { fastenerMap } from '../bench/fastenerMap';
+import { pinsThatComeOut } from '../bench/fastenerMap';
 import { removalOf } from '../bench/state';
 import type { EventBodies, EventType } from '../order/events';
 import type { Machine } from '../path/machine';
@@ -27,10 +27,7 @@ export function allFasteners(
   way: string | undefined,
   to: 'out' | 'in',
 ): readonly Entry[] {
-  const fasteners = removalOf(machine, part, way)?.fasteners ?? [];
-  const pins = fastenerMap(fasteners).flatMap(({ pins: own, fastener }) =>
-    fastener.loosenOnly || fastener.stays ? [] : own.map(({ index }) => index),
-  );
+  const pins = pinsThatComeOut(removalOf(machine, part, way)?.fasteners ?? []);
   return pins.length === 0
     ? []
     : [{ type: 'fasteners-moved', body: { part, ...(way === undefined ? {} : { way }), [to]: pins } }];

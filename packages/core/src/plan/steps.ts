@@ -1,4 +1,5 @@
 import { partWith } from '../bench/closure';
+import { hazardsOf } from '../bench/action';
 import type { Act } from '../bench/state';
 import { materialOf, remedyById, standingAction } from '../catalogue/index';
 import type { Hazard, StandingAction } from '../catalogue/types';
@@ -6,13 +7,13 @@ import type { EventBodies } from '../order/events';
 import type { Loss, Station } from '../path/machine';
 import { stationById } from '../path/machine';
 import { SAFE_TO_TOUCH_C, SWITCH_OFF_BELOW_C } from '../physics/heat';
-import { filled, hazardsOfAction, ptfe, rungStep, toolWords } from './actionStep';
-import { cautionsOf } from './cautions';
+import { filled, rungStep, toolWords } from './actionStep';
+import { cautionsOf } from '../catalogue/cautions';
 import { closingNotes, lookMeanwhile, openingNotes } from './notes';
-import { keyOf } from './stepKeys';
+import { keyOf } from '../bench/stepKeys';
 import { anyNeed, plain, type Body, type PlanStep, type Writing } from './stepTypes';
 
-export * from './stepKeys';
+export * from '../bench/stepKeys';
 export * from './stepTypes';
 
 const heatStep = ({ catalogue, route }: Writing, toC: number): Body => ({
@@ -24,7 +25,7 @@ const heatStep = ({ catalogue, route }: Writing, toC: number): Body => ({
   need: { heat: 'any', power: 'on', hotC: toC },
   sets: { targetC: toC },
   acts: [{ do: 'target', c: toC }],
-  cautions: cautionsOf(catalogue, [], [], ['heat', ...ptfe(route)]),
+  cautions: cautionsOf(catalogue, [], [], hazardsOf(route, { heat: 'hot' })),
 });
 
 const warmStep = ({ catalogue, route }: Writing, toC: number): Body => ({
@@ -36,7 +37,7 @@ const warmStep = ({ catalogue, route }: Writing, toC: number): Body => ({
   need: { heat: 'any', power: 'on', hotC: toC },
   sets: { readingC: toC },
   acts: [{ do: 'reads', c: toC }],
-  cautions: cautionsOf(catalogue, [], [], ['heat', ...ptfe(route)]),
+  cautions: cautionsOf(catalogue, [], [], hazardsOf(route, { heat: 'hot' })),
 });
 
 function coolStep({ catalogue }: Writing, toC: number | undefined): Body {
@@ -88,7 +89,7 @@ const powerStep = ({ catalogue }: Writing, to: 'on' | 'off'): Body => ({
   cautions: to === 'off' ? cautionsOf(catalogue, [], [], ['plugs']) : cautionsOf(catalogue, [], [], ['homing']),
 });
 
-const hazardsOf = (part: {
+const partHazards = (part: {
   readonly loses?: readonly Loss[];
   readonly parked?: boolean;
   readonly unplug?: readonly string[];
@@ -119,7 +120,7 @@ function partStep(writing: Writing, kind: 'open' | 'close', id: string, way: str
     minutes: opens ? part.minutesOff : part.minutesOn,
     tools: part.tool ? [part.tool] : [],
     fasteners: part.fasteners ?? [],
-    cautions: cautionsOf(catalogue, part.cautions ?? [], [], hazardsOf(part)),
+    cautions: cautionsOf(catalogue, part.cautions ?? [], [], partHazards(part)),
     notes: opens ? openingNotes(machine, part) : closingNotes(machine, part),
     loses: part.loses ?? [],
     looks: opens ? lookMeanwhile(machine, catalogue, part.id) : [],
@@ -157,7 +158,7 @@ function standing(writing: Writing, id: StandingAction['purpose'], station?: Sta
       writing.catalogue,
       action.cautions ?? [],
       action.tools ?? [],
-      hazardsOfAction(writing, action),
+      hazardsOf(writing.route, action),
     ),
   };
 }

@@ -4,13 +4,16 @@ import type { Bench } from '../bench/state';
 import { materialOf } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';
-import { causesOf, type Cause } from '../trace/causes';
-import type { Finding } from '../trace/context';
-import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../trace/likelihood';
-import { lookOf } from '../trace/looks';
-import { checksFor, type CheckAtPlace } from '../trace/places';
-import { groupIndex, modelOf, type Model } from '../trace/model';
+import { causesOf, type Cause } from '../observation/causes';
+import type { Finding } from '../observation/context';
+import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../observation/likelihood';
+import { lookOf } from '../observation/looks';
+import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { groupIndex, modelOf, type Model } from '../decision/model';
 import {
+  AGAIN,
+  apartMinutes,
+  ASKING_MIN,
   ELSEWHERE_MIN,
   remedyNeeds,
   PROOF_MIN,
@@ -18,9 +21,10 @@ import {
   repairGroups,
   rungsFor,
   type RepairGroup,
-} from '../trace/repairs';
-import { sharedError } from '../trace/witness';
-import { allWays, resultShares } from '../trace/ways';
+} from '../decision/repairs';
+import { chanceRemoved, removedBy } from '../inference/removal';
+import { sharedError } from '../observation/witness';
+import { allWays, resultShares } from '../observation/ways';
 import { pick, type HiddenOrder, type Luck } from './hidden';
 
 export interface Tally {
@@ -35,6 +39,18 @@ export interface Tally {
   readonly findings: readonly Finding[];
   /** Suspicion stated of the leading cause before each step, and whether it was so. */
   readonly stated: readonly (readonly [number, boolean])[];
+  /** Nothing was left to try: everything was taken apart, or somebody asked. */
+  readonly stripped: boolean;
+}
+
+/** How a bench differs from what the engine takes it to be. */
+export interface BenchNature {
+  /** Share of findings that are noted down wrongly. */
+  readonly wrong?: number;
+  /** Errors of checks do not repeat. */
+  readonly independent?: boolean;
+  /** Minutes to take everything apart. */
+  readonly stripMin?: number;
 }
 
 /** Points at which a band is looked at to draw a number from it. */
@@ -46,12 +62,13 @@ export interface Answered {
 }
 
 /** A model after a repair that failed: its remedy is not offered again, and the failure is a finding. */
-export function afterFailure(model: Model, group: RepairGroup, turn: number): Model {
+export function afterFailure(model: Model, group: RepairGroup, turn: number, after: number): Model {
   const mode = model.causes[group.causes[0] ?? 0]?.mode.id ?? '';
-  const failure = { id: `r${turn}`, station: group.station.id, mode, remedies: [group.remedy.id] };
+  const failure = { id: `r${turn}`, station: group.station.id, mode, remedies: [group.remedy.id], after };
   const kase = { ...model.kase, failed: [...(model.kase.failed ?? []), failure] };
   const groups = repairGroups(kase, model.route, model.causes);
-  return { ...model, kase, groups, groupOf: groupIndex(groups, model.causes) };
+  const removed = removedBy(kase, model.causes);
+  return { ...model, kase, groups, groupOf: groupIndex(groups, model.causes), removed };
 }
 
 /** A technician at a bench with a hidden fault: does what a policy says, and counts. */
@@ -63,23 +80,26 @@ export class BenchWork {
   readonly stated: (readonly [number, boolean])[] = [];
   readonly route: Route;
   readonly places: readonly CheckAtPlace[];
+  private readonly causes: readonly Cause[];
   private left: readonly Cause[];
   private rightFirst = false;
   private unlisted: Model | undefined;
   private readonly opened = new Set<string>();
+  /** By station and remedy: how often it was done. */
+  private readonly done = new Map<string, number>();
   private readonly luck: { readonly place: CheckAtPlace; readonly u: number }[] = [];
 
   constructor(
     readonly hidden: HiddenOrder,
     private readonly draw: Luck,
-    /** Share of findings that are noted down wrongly. */
-    private readonly wrong = 0,
+    private readonly nature: BenchNature = {},
   ) {
     const { machine, lane } = hidden.kase;
     this.route = routeOf(machine, lane);
     this.places = checksFor(hidden.kase.catalogue, machine, this.route).filter(({ cannot }) => !cannot);
     this.bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
     this.left = hidden.faults;
+    this.causes = causesOf(hidden.kase, this.route);
   }
 
   /** Whether it is the cause, or one of two, of this order: also when it has been cured since. */
@@ -112,7 +132,9 @@ export class BenchWork {
     }
     const again = this.findings.filter(({ key }) => key === place.key).length;
     const u =
-      kin && this.draw(`repeats ${place.key} ${again}`) < kin.share ? kin.u : this.draw(`answer ${place.key} ${again}`);
+      kin && !this.nature.independent && this.draw(`repeats ${place.key} ${again}`) < kin.share
+        ? kin.u
+        : this.draw(`answer ${place.key} ${again}`);
     this.luck.push({ place, u });
     return u;
   }
@@ -165,12 +187,7 @@ export class BenchWork {
   check(place: CheckAtPlace): Answered {
     const { machine, catalogue } = this.hidden.kase;
     const hotC = Math.min(materialOf(catalogue, this.hidden.kase.material).printC, machine.heat.limitC);
-    const price = priceOf(machine, this.bench, {
-      heat: place.check.heat,
-      power: place.check.power,
-      parts: place.parts,
-      hotC,
-    });
+    const price = priceOf(machine, this.bench, needOfCheck(place, hotC));
     this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
     price.opened.forEach((id) => this.opened.add(id));
     this.bench = price.after;
@@ -178,7 +195,7 @@ export class BenchWork {
     const chances = this.chances(place, outcomes);
     const u = this.luckOf(place);
     let index = pick(chances, () => u);
-    if (this.wrong > 0 && this.draw(`wrong ${place.key}`) < this.wrong)
+    if (this.draw(`wrong ${place.key}`) < (this.nature.wrong ?? 0))
       index = (index + 1 + Math.floor(this.draw(`noted ${place.key}`) * (outcomes.length - 1))) % outcomes.length;
     const answer = outcomes[index];
     if (!answer) throw new Error(`${place.key} has no answers`);
@@ -188,19 +205,33 @@ export class BenchWork {
     return { finding, normal: index === outcomes.length - 1 };
   }
 
-  /** Does one remedy at a station and proves it. True when the machine is cured. */
-  repair(station: string, remedy: Remedy, needs: readonly Need[], cures: number): boolean {
+  /**
+   * Does one remedy at a station and proves it. True when the machine is cured.
+   *
+   * @param renewed chance that it takes away whatever is wrong there; without, what the remedy is for
+   */
+  repair(station: string, remedy: Remedy, needs: readonly Need[], renewed?: number): boolean {
     const { machine } = this.hidden.kase;
+    const failure = { id: '', station, mode: '', remedies: [remedy.id], after: 0 };
+    const chance = (fault: Cause): number =>
+      renewed !== undefined && fault.stop.station.id === station
+        ? renewed
+        : chanceRemoved(this.hidden.kase, failure, fault, this.causes);
     this.repairs++;
-    const right = this.left.some((fault) => fault.stop.station.id === station);
+    const right = this.left.some((fault) => fault.stop.station.id === station || chance(fault) > 0);
     if (this.repairs === 1) this.rightFirst = right;
     const price = priceOfAll(machine, this.bench, needs);
     price.opened.forEach((id) => this.opened.add(id));
     // What is open is closed for the proof.
     this.minutes += price.minutes + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
     this.bench = { ...price.after, off: new Set() };
+    // Done once more it has luck of its own, and less chance.
+    const done = `${station} ${remedy.id}`;
+    const before = this.done.get(done) ?? 0;
+    this.done.set(done, before + 1);
+    const again = before > 0 ? ` ${before}` : '';
     this.left = this.left.filter(
-      (fault) => fault.stop.station.id !== station || this.draw(`cured ${fault.id} ${remedy.id}`) >= cures,
+      (fault) => this.draw(`cured ${fault.id} ${remedy.id}${again}`) >= chance(fault) * AGAIN ** before,
     );
     return this.hidden.faults.length > 0 && this.left.length === 0;
   }
@@ -210,17 +241,10 @@ export class BenchWork {
     const { catalogue, machine, material } = this.hidden.kase;
     const kind = materialOf(catalogue, material);
     for (const remedy of rungsFor(catalogue, machine, this.route, cause, kind)) {
-      const cures = this.cures(cause.stop.station.id, remedy);
-      if (this.repair(cause.stop.station.id, remedy, remedyNeeds(machine, this.route, cause, remedy, kind), cures))
+      if (this.repair(cause.stop.station.id, remedy, remedyNeeds(machine, this.route, cause, remedy, kind)))
         return true;
     }
     return false;
-  }
-
-  /** How likely a remedy cures what is really wrong at a station. */
-  cures(station: string, remedy: Remedy): number {
-    const fault = this.left.find((item) => item.stop.station.id === station && item.mode.remedies.includes(remedy.id));
-    return fault ? remedy.cures : 0;
   }
 
   private closing(off: Iterable<string>): number {
@@ -229,10 +253,11 @@ export class BenchWork {
     return sum;
   }
 
-  /** Strips and looks at everything, or asks for help: finds whatever it is. */
+  /** Strips and looks at everything; what no eye can see there is found by asking and trying, which takes more. */
   strip(): Tally {
-    this.minutes += ELSEWHERE_MIN;
-    return this.finish(false);
+    const more = this.left.some((fault) => apartMinutes(fault, this.places) > ELSEWHERE_MIN);
+    this.minutes += (this.nature.stripMin ?? ELSEWHERE_MIN) + (more ? ASKING_MIN : 0);
+    return { ...this.finish(false), stripped: true };
   }
 
   finish(found: boolean): Tally {
@@ -250,6 +275,7 @@ export class BenchWork {
       openedForNothing: [...this.opened].filter((id) => !needed.has(id)).length,
       findings: this.findings,
       stated: this.stated,
+      stripped: false,
     };
   }
 }

@@ -1,11 +1,11 @@
 import { materialOf } from '../catalogue/index';
 import { routeOf, type Stop } from '../path/route';
-import { causesOf, type Cause } from '../trace/causes';
-import type { CheckAtPlace } from '../trace/places';
-import { remedyNeeds, rungsFor } from '../trace/repairs';
-import { BenchWork, type Tally } from './benchWork';
+import { causesOf, type Cause } from '../observation/causes';
+import type { CheckAtPlace } from '../bench/places';
+import { remedyNeeds, rungsFor } from '../decision/repairs';
+import { BenchWork, type BenchNature, type Tally } from './benchWork';
 import type { HiddenOrder, Luck } from './hidden';
-import { HABITS, type Habit } from '../trace/habits';
+import { HABITS, type Habit } from '../decision/habits';
 
 export { HABITS, type Habit };
 
@@ -14,9 +14,9 @@ const causesAt = (causes: readonly Cause[], stop: Stop): readonly Cause[] =>
   causes.filter((cause) => cause.stop.index === stop.index).sort((a, b) => b.weight - a.weight);
 
 /** Renews one place after the other in a fixed order, whatever was found, and proves after each. */
-export function renewByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck): Tally {
+export function renewByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck, nature: BenchNature = {}): Tally {
   const { kase } = hidden;
-  const work = new BenchWork(hidden, luck);
+  const work = new BenchWork(hidden, luck, nature);
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   const material = materialOf(kase.catalogue, kase.material);
@@ -40,9 +40,9 @@ const localChecks = (places: readonly CheckAtPlace[], stop: Stop): readonly Chec
     .sort((a, b) => a.parts.length - b.parts.length || a.check.minutes - b.check.minutes);
 
 /** Looks at one place after the other in a fixed order; what looks wrong is repaired by its ladder, and proved. */
-export function lookByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck, wrong = 0): Tally {
+export function lookByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck, nature: BenchNature = {}): Tally {
   const { kase } = hidden;
-  const work = new BenchWork(hidden, luck, wrong);
+  const work = new BenchWork(hidden, luck, nature);
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   for (const kinds of habit.kinds)

@@ -1,11 +1,11 @@
 import type { Catalogue, FailureMode, Shows } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
-import { causesOf, onsetLikelihood, type Cause } from '../trace/causes';
-import type { Case } from '../trace/context';
-import { symptomLikelihood } from '../trace/likelihood';
-import { PAIR_SHARE } from '../trace/pairs';
-import { elsewhereLikelihood, priorOf, UNLISTED_SYMPTOM } from '../trace/suspicion';
+import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
+import type { Case } from '../observation/context';
+import { symptomLikelihood } from '../observation/likelihood';
+import { FURTHER_SHARE, priorOf } from '../inference/prior';
+import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/evidence';
 
 /** Uniform on [0, 1). */
 export type Random = () => number;
@@ -80,7 +80,7 @@ export function drawOrder(
   const causes = causesOf({ ...said, catalogue: truth }, routeOf(machine, lane));
   const prior = priorOf(causes);
   const first = causes[pick(prior, random)];
-  const second = first && random() < PAIR_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
+  const second = first && random() < FURTHER_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
   const faults = [...new Set([first, second])]
     .filter((cause): cause is Cause => cause !== undefined)
     .map((cause): Cause => ({ ...cause, mode: manifest(cause.mode, random) }));
@@ -102,7 +102,12 @@ export function drawOrder(
     })
     .map(({ id }) => id);
   return {
-    kase: { ...kase, symptoms, ...(random() < KNOWS_ONSET && onset !== undefined ? { onset } : {}) },
+    kase: {
+      ...kase,
+      symptoms,
+      unseen: truth.symptoms.map(({ id }) => id).filter((id) => !symptoms.includes(id)),
+      ...(random() < KNOWS_ONSET && onset !== undefined ? { onset } : {}),
+    },
     faults,
     truth,
   };

@@ -1,9 +1,11 @@
 import { routeOf } from '../path/route';
-import { causesOf } from '../trace/causes';
-import { decide } from '../trace/decide';
-import { modelOf, type Model } from '../trace/model';
-import { evidenceOf, weigh } from '../trace/suspicion';
-import { afterFailure, BenchWork, type Tally } from './benchWork';
+import { causesOf } from '../observation/causes';
+import { decide } from '../decision/decide';
+import { modelOf, type Model } from '../decision/model';
+import { evidenceOf } from '../inference/evidence';
+import { QUICK } from '../inference/hypotheses';
+import { weigh } from '../inference/suspicion';
+import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';
 import type { HiddenOrder, Luck } from './hidden';
 
 /** Repairs once a place is suspected this much, or nothing tells more (chosen). */
@@ -11,9 +13,9 @@ const SURE = 0.7;
 const TELLS_NOTHING = 0.05;
 
 /** A common yardstick: most information a minute, the bench's state left out of account, repair once fairly sure. */
-export function followInformation(hidden: HiddenOrder, luck: Luck, wrong = 0): Tally {
+export function followInformation(hidden: HiddenOrder, luck: Luck, nature: BenchNature = {}): Tally {
   const { kase } = hidden;
-  const work = new BenchWork(hidden, luck, wrong);
+  const work = new BenchWork(hidden, luck, nature);
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   const byKey = new Map(work.places.map((place) => [place.key, place]));
@@ -21,7 +23,7 @@ export function followInformation(hidden: HiddenOrder, luck: Luck, wrong = 0): T
   const cold = work.bench;
   for (let turn = 0; turn < 60; turn++) {
     const evidence = evidenceOf(model.kase, causes, byKey, work.findings);
-    const suspicion = weigh(causes, model.prior, evidence);
+    const suspicion = weigh(causes, model.prior, evidence, model.removed, QUICK);
     const barred = new Set(work.findings.map((finding) => finding.key));
     const { checks } = decide(model, suspicion, cold, evidence, barred, new Set());
     const rate = (check: (typeof checks)[number]): number => check.bits / check.checkMinutes;
@@ -35,8 +37,8 @@ export function followInformation(hidden: HiddenOrder, luck: Luck, wrong = 0): T
     const group = model.groups[top];
     if (!group || (shares[top] ?? 0) < 0.02) return work.strip();
     const { station, remedy, needs } = group;
-    if (work.repair(station.id, remedy, needs, work.cures(station.id, remedy))) return work.finish(true);
-    model = afterFailure(model, group, turn);
+    if (work.repair(station.id, remedy, needs)) return work.finish(true);
+    model = afterFailure(model, group, turn, work.findings.length);
   }
   return work.strip();
 }

@@ -1,7 +1,7 @@
 import type { Bench } from '../bench/state';
-import { Lookahead } from '../trace/lookahead';
-import type { Live, Model } from '../trace/model';
-import { groupIndex } from '../trace/model';
+import { Lookahead } from '../decision/lookahead';
+import type { Live, Model } from '../decision/model';
+import { groupIndex } from '../decision/model';
 
 /** A machine with few causes and few checks, on which every course of action can be worked out. */
 export interface Reduced {

@@ -1,9 +1,11 @@
 import type { Catalogue } from '../catalogue/types';
 import { lessonOf, nothingLearned, learn, type Learned } from '../learn';
 import { routeOf } from '../path/route';
-import { causesOf } from '../trace/causes';
-import { checksFor } from '../trace/places';
-import { evidenceOf, priorOf, weigh } from '../trace/suspicion';
+import { causesOf } from '../observation/causes';
+import { checksFor } from '../bench/places';
+import { evidenceOf } from '../inference/evidence';
+import { priorOf } from '../inference/prior';
+import { shownWays } from '../inference/suspicion';
 import type { Tally } from './benchWork';
 import type { HiddenOrder } from './hidden';
 
@@ -24,7 +26,7 @@ export function learnedFrom(
     const places = new Map(checksFor(catalogue, machine, route).map((place) => [place.key, place]));
     const prior = priorOf(causes);
     const evidence = evidenceOf(kase, causes, places, tally.findings);
-    const { ways } = weigh(causes, prior, evidence);
+    const ways = shownWays(causes, evidence);
     return learn(learned, lessonOf({ machine, causes, prior, evidence, ways, cause }));
   }, nothingLearned);
 }

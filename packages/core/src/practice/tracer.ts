@@ -1,23 +1,50 @@
 import { routeOf } from '../path/route';
-import { causesOf } from '../trace/causes';
-import { decide } from '../trace/decide';
-import { modelOf, type Model } from '../trace/model';
-import { checksFor } from '../trace/places';
-import { evidenceOf, weigh } from '../trace/suspicion';
-import { afterFailure, BenchWork, type Tally } from './benchWork';
+import { causesOf } from '../observation/causes';
+import { decide } from '../decision/decide';
+import { modelOf, type Model } from '../decision/model';
+import { checksFor } from '../bench/places';
+import { evidenceOf } from '../inference/evidence';
+import { QUICK } from '../inference/hypotheses';
+import { weigh } from '../inference/suspicion';
+import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';
 import type { HiddenOrder, Luck } from './hidden';
 
 const MOST_TURNS = 60;
 
-export interface TracerOptions {
+export interface TracerOptions extends BenchNature {
   readonly depth?: 1 | 2;
-  readonly wrong?: number;
 }
 
+/** What the tracer said of an order on its way, beside what it came to. */
+export interface Told {
+  /** Minutes to a proved repair, as expected before anything was looked at. */
+  readonly promised: number;
+  /** Bits by which what was really wrong surprised it (log score), at the taking-in and after six findings. */
+  readonly surprise: readonly [number, number | undefined];
+  /** Suspicion of "something else" before each step. */
+  readonly elsewhere: readonly number[];
+  /** It really was on no list. */
+  readonly unlisted: boolean;
+}
+
+/** After so many findings the log score is taken again. */
+const SCORED_AFTER = 6;
+
 /** Follows the tracer's advice to a proved repair. */
-export function followTracer(hidden: HiddenOrder, luck: Luck, { depth = 2, wrong = 0 }: TracerOptions = {}): Tally {
+export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOptions = {}): Tally & Told {
+  const { depth = 2, ...nature } = options;
   const { kase } = hidden;
-  const work = new BenchWork(hidden, luck, wrong);
+  const work = new BenchWork(hidden, luck, nature);
+  let promised = 0;
+  const elsewhere: number[] = [];
+  const surprise: [number, number | undefined] = [0, undefined];
+  const told = (tally: Tally): Tally & Told => ({
+    ...tally,
+    promised,
+    surprise,
+    elsewhere,
+    unlisted: hidden.faults.length === 0,
+  });
   const route = routeOf(kase.machine, kase.lane);
   const causes = causesOf(kase, route);
   const places = checksFor(kase.catalogue, kase.machine, route);
@@ -25,9 +52,18 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, { depth = 2, wrong
   let model: Model = modelOf(kase, route, causes, places);
   for (let turn = 0; turn < MOST_TURNS; turn++) {
     const evidence = evidenceOf(model.kase, causes, byKey, work.findings);
-    const suspicion = weigh(causes, model.prior, evidence);
+    const suspicion = weigh(causes, model.prior, evidence, model.removed, QUICK);
     const barred = new Set(work.findings.map((finding) => finding.key));
     const decision = decide(model, suspicion, work.bench, evidence, barred, new Set(), { depth });
+    // What is expected of the likeliest of what is really wrong; of a fault on no list, of "something else".
+    const truth = hidden.faults.map(({ id }) => suspicion.share[causes.findIndex((cause) => cause.id === id)] ?? 0);
+    const bits = -Math.log2(Math.max(1e-6, truth.length ? Math.max(...truth) : (suspicion.share.at(-1) ?? 0)));
+    if (turn === 0) {
+      promised = Math.min(decision.repairMinutes, decision.checks[0]?.expectedMinutes ?? Infinity);
+      surprise[0] = bits;
+    }
+    if (work.findings.length === SCORED_AFTER) surprise[1] ??= bits;
+    elsewhere.push(suspicion.share.at(-1) ?? 0);
     const lead = suspicion.share.slice(0, -1).reduce((best, x, i, all) => (x > (all[best] ?? 0) ? i : best), 0);
     const leading = causes[lead];
     if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isCause(leading)]);
@@ -37,10 +73,10 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, { depth = 2, wrong
       continue;
     }
     const group = model.groups[decision.repairOrder[0] ?? -1];
-    if (!group) return work.strip();
+    if (!group) return told(work.strip());
     const { station, remedy, needs } = group;
-    if (work.repair(station.id, remedy, needs, work.cures(station.id, remedy))) return work.finish(true);
-    model = afterFailure(model, group, turn);
+    if (work.repair(station.id, remedy, needs)) return told(work.finish(true));
+    model = afterFailure(model, group, turn, work.findings.length);
   }
-  return work.strip();
+  return told(work.strip());
 }

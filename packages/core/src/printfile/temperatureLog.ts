@@ -23,11 +23,24 @@ const ISO = /\b(\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}:\d{2}(?:\.\d+)?Z?)/;
 const CSV = new RegExp(String.raw`^\s*${NUMBER}\s*[,;\t]\s*${NUMBER}(?:\s*[,;\t]\s*${NUMBER})?`);
 const LONGEST = 200_000;
 
-function stamp(line: string): number | undefined {
-  const iso = ISO.exec(line)?.[1];
-  if (iso) return Date.parse(iso.replace(' ', 'T')) / 1000;
-  const clock = CLOCK.exec(line);
-  return clock ? Number(clock[1]) * 3600 + Number(clock[2]) * 60 + Number(clock[3]) : undefined;
+const DAY_S = 86_400;
+
+/** Reads the time before a line; a clock that starts again from midnight goes on with the next day. */
+class Stamps {
+  private days = 0;
+  private last = -Infinity;
+
+  read(line: string): number | undefined {
+    const iso = ISO.exec(line)?.[1];
+    if (iso) return Date.parse(iso.replace(' ', 'T')) / 1000;
+    const clock = CLOCK.exec(line);
+    if (!clock) return undefined;
+    const at = Number(clock[1]) * 3600 + Number(clock[2]) * 60 + Number(clock[3]);
+    // Lines may come a little out of order; half a day back is midnight.
+    if (at < this.last - DAY_S / 2) this.days++;
+    this.last = at;
+    return this.days * DAY_S + at;
+  }
 }
 
 /**
@@ -42,12 +55,13 @@ export function parseTemperatureLog(text: string, stepS = 1): readonly LogLine[]
   if (lines.length > LONGEST)
     throw new LogError(LONGEST, `The log has more than ${LONGEST} lines; cut out the part that matters.`);
   const found: LogLine[] = [];
+  const stamps = new Stamps();
   lines.forEach((line, i) => {
     const report = REPORT.exec(line);
     const csv = report ? null : CSV.exec(line);
     if (report)
       found.push({
-        atS: stamp(line) ?? i * stepS,
+        atS: stamps.read(line) ?? i * stepS,
         temperatureC: Number(report[1]),
         ...(report[2] === undefined ? {} : { targetC: Number(report[2]) }),
       });
@@ -93,8 +107,53 @@ export interface LogSummary {
   readonly swingC?: number;
   /** Greatest rise, °C per second, over ten seconds or more. */
   readonly heatUpCPerS?: number;
-  /** Steps between neighbouring lines that no heater makes: a wire or a plug. */
-  readonly jumps: number;
+  /** Where neighbouring lines differ by more than any heater makes: a wire or a plug. */
+  readonly jumpsAtS: readonly number[];
+  /** Falls below a target that was reached and stayed the same, deepest point of each: more flow than the heater follows, or a loose sensor. */
+  readonly drops: readonly Drop[];
+}
+
+export interface Drop {
+  /** When it was deepest. */
+  readonly atS: number;
+  /** How far below the target, °C. */
+  readonly deepC: number;
+}
+
+/** So far below its target it drops, and so near it is back (chosen: twice what holds a print). */
+const DROP_C = 5;
+const BACK_C = 2;
+
+/** Falls below the target after it was reached; one that jumps there and back is none. */
+function dropsOf(log: readonly LogLine[], jumpsAtS: readonly number[]): readonly Drop[] {
+  const jumps = new Set(jumpsAtS);
+  const found: Drop[] = [];
+  let target = 0;
+  let reached = false;
+  let deepest: Drop | undefined;
+  let jumped = false;
+  const end = (): void => {
+    if (deepest && !jumped) found.push(deepest);
+    deepest = undefined;
+    jumped = false;
+  };
+  for (const { atS, temperatureC, targetC = 0 } of log) {
+    if (targetC !== target) {
+      end();
+      target = targetC;
+      reached = false;
+    }
+    const below = target - temperatureC;
+    if (target > 0 && below <= BACK_C) {
+      reached = true;
+      end();
+    }
+    if (!reached || below < DROP_C) continue;
+    if (jumps.has(atS)) jumped = true;
+    if (below > (deepest?.deepC ?? 0)) deepest = { atS, deepC: below };
+  }
+  end();
+  return found;
 }
 
 /** A step between two lines that no hot end makes, °C per second (chosen). */
@@ -103,13 +162,19 @@ const HEATUP_WINDOW_S = 10;
 
 /** What a log says of heater and sensor. */
 export function summariseLog(log: readonly LogLine[]): LogSummary {
-  let jumps = 0;
+  const jumpsAtS: number[] = [];
   let rate = 0;
   let start = 0;
   log.forEach((line, i) => {
     const before = log[i - 1];
-    if (before && Math.abs(line.temperatureC - before.temperatureC) > JUMP_C_PER_S * Math.max(1, line.atS - before.atS))
-      jumps++;
+    if (
+      before &&
+      Math.abs(line.temperatureC - before.temperatureC) > JUMP_C_PER_S * Math.max(1, line.atS - before.atS)
+    ) {
+      jumpsAtS.push(line.atS);
+      // Over a jump no rate is told: it is the sensor's and not the heater's.
+      start = i;
+    }
     while (start < i && line.atS - (log[start + 1]?.atS ?? line.atS) >= HEATUP_WINDOW_S) start++;
     const from = log[start];
     if (from && line.atS - from.atS >= HEATUP_WINDOW_S)
@@ -128,6 +193,7 @@ export function summariseLog(log: readonly LogLine[]): LogSummary {
     ...(over === undefined ? {} : { overshootC: Math.max(0, over) }),
     ...(swing === undefined ? {} : { swingC: swing }),
     ...(rate > 0 ? { heatUpCPerS: rate } : {}),
-    jumps,
+    jumpsAtS,
+    drops: dropsOf(log, jumpsAtS),
   };
 }

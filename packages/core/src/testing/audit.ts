@@ -12,9 +12,9 @@ import { allFasteners, stepEntries } from '../plan/record';
 import type { PlanStep } from '../plan/steps';
 import { playPlan, type Accident, type PlayedStep, type Scene } from '../referee';
 import { played, provingSteps, sceneOf } from './proving';
-import { causesOf, type Cause } from '../trace/causes';
-import { checksFor } from '../trace/places';
-import { rungsFor } from '../trace/repairs';
+import { causesOf, type Cause } from '../observation/causes';
+import { checksFor } from '../bench/places';
+import { rungsFor } from '../decision/repairs';
 
 /**
  * For tests and `npm run audit:plans`: plays the plans of machines, causes, rungs, offers and starting states to the referee.

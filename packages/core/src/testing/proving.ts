@@ -103,12 +103,11 @@ export function provingSteps(
       at = printC;
       hot = true;
     }
-    const lined = stepOf(`heat:${printC}`, writing).cautions;
     steps.push({
       id: `prove:${proof.id}`,
       title: proof.name,
       how: proof.how,
-      cautions: [...(proof.cautions ?? []), ...(proof.heat === 'hot' ? lined : [])],
+      cautions: proof.cautions,
       tools: [],
       minutes: proof.minutes,
       waitMinutes: 0,

@@ -2,6 +2,8 @@ import { useLocalSearchParams } from 'expo-router';
 import { OrderShell } from '../../../src/orders/OrderShell';
 import { TraceScreen } from '../../../src/trace/TraceScreen';
 
+export { ErrorBoundary } from '../../../src/ui/ScreenError';
+
 export default function TraceRoute() {
   const { id } = useLocalSearchParams<{ id: string }>();
   return (

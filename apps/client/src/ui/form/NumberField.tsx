@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { View, type StyleProp, type ViewStyle } from 'react-native';
+import type { StyleProp, ViewStyle } from 'react-native';
 import { Field } from '../Field';
-import { Text } from '../Text';
+import { numberIn } from './numberIn';
 
 export interface NumberFieldProps {
   readonly label: string;
@@ -14,27 +14,22 @@ export interface NumberFieldProps {
 /** A number as it is typed, with comma or point; what does not fit is not taken, and the field says so. */
 export function NumberField({ label, value, fits = () => true, onChange, style }: NumberFieldProps) {
   const [text, setText] = useState(value === undefined ? '' : String(value));
-  const numberIn = (typed: string): number | undefined => {
-    const number = Number(typed.replace(',', '.'));
-    return typed.trim() !== '' && Number.isFinite(number) && fits(number) ? number : undefined;
+  const taken = (typed: string): number | undefined => {
+    const number = numberIn(typed);
+    return number !== undefined && fits(number) ? number : undefined;
   };
   return (
-    <View style={style}>
-      <Field
-        label={label}
-        value={text}
-        number
-        most={12}
-        onChange={(next) => {
-          setText(next);
-          if (next.trim() === '' || numberIn(next) !== undefined) onChange(numberIn(next));
-        }}
-      />
-      {text.trim() !== '' && numberIn(text) === undefined ? (
-        <Text kind="small" tone="fault">
-          Not taken: out of range.
-        </Text>
-      ) : null}
-    </View>
+    <Field
+      label={label}
+      value={text}
+      number
+      most={12}
+      error={text.trim() !== '' && taken(text) === undefined ? 'Not taken: out of range.' : undefined}
+      onChange={(next) => {
+        setText(next);
+        if (next.trim() === '' || taken(next) !== undefined) onChange(taken(next));
+      }}
+      style={style}
+    />
   );
 }

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../Choice';
 import { Field } from '../Field';
-import { Tap } from '../Tap';
+import { Button } from '../Button';
 import { Text } from '../Text';
 import { usePalette } from '../theme';
 import { radius, space } from '../tokens';
@@ -17,27 +17,52 @@ export interface RecordFormProps {
   readonly record: Loose;
   readonly onChange: (record: Loose) => void;
   readonly own?: OwnField;
+  /** What does not fit, each with its JSON pointer within the record; said at its field. */
+  readonly faults?: readonly FieldFault[];
 }
 
+export interface FieldFault {
+  readonly path: string;
+  readonly reason: string;
+}
+
+/** Faults of one field, their pointers from there on. */
+const below = (faults: readonly FieldFault[], name: string): readonly FieldFault[] =>
+  faults.flatMap(({ path, reason }) =>
+    path === `/${name}` || path.startsWith(`/${name}/`) ? [{ path: path.slice(name.length + 1), reason }] : [],
+  );
+
 /** The fields of a record. What is emptied is taken out of it; what the form does not ask for stays. */
-export function RecordForm({ fields, record, onChange, own }: RecordFormProps) {
+export function RecordForm({ fields, record, onChange, own, faults = [] }: RecordFormProps) {
   const set = (name: string, value: unknown): void => {
     const { [name]: _old, ...rest } = record;
     onChange(value === undefined || value === '' ? rest : { ...rest, [name]: value });
   };
   return (
     <View style={styles.form}>
-      {fields.map(({ name, label, kind }) => (
-        <OneField
-          key={name}
-          name={name}
-          label={label}
-          kind={kind}
-          value={record[name]}
-          onChange={(value) => set(name, value)}
-          {...(own ? { own } : {})}
-        />
-      ))}
+      {fields.map(({ name, label, kind }) => {
+        const wrong = below(faults, name);
+        // A part shows its own faults at its own fields; the rest is said here.
+        const here = kind.type === 'part' || kind.type === 'rows' ? wrong.filter(({ path }) => path === '') : wrong;
+        return (
+          <View key={name} style={styles.group}>
+            <OneField
+              name={name}
+              label={label}
+              kind={kind}
+              value={record[name]}
+              onChange={(value) => set(name, value)}
+              faults={wrong}
+              {...(own ? { own } : {})}
+            />
+            {here[0] ? (
+              <Text kind="small" tone="fault" bold live>
+                {`${label}: ${here[0].reason}.`}
+              </Text>
+            ) : null}
+          </View>
+        );
+      })}
     </View>
   );
 }
@@ -53,9 +78,10 @@ interface OneFieldProps {
   readonly value: unknown;
   readonly onChange: (value: unknown) => void;
   readonly own?: OwnField;
+  readonly faults: readonly FieldFault[];
 }
 
-function OneField({ label, kind, value, onChange, own }: OneFieldProps): ReactNode {
+function OneField({ label, kind, value, onChange, own, faults }: OneFieldProps): ReactNode {
   switch (kind.type) {
     case 'text':
       return (
@@ -63,16 +89,16 @@ function OneField({ label, kind, value, onChange, own }: OneFieldProps): ReactNo
           label={label}
           value={typeof value === 'string' ? value : ''}
           onChange={onChange}
-          most={kind.most}
+          {...(kind.most === undefined ? {} : { most: kind.most })}
           {...(kind.lines ? { lines: true } : {})}
         />
       );
     case 'number':
       return (
         <NumberField
-          label={ranged(label, kind.min, kind.max)}
+          label={ranged(label, kind.min ?? 0, kind.max ?? 0)}
           value={value as number | undefined}
-          fits={(n) => n >= kind.min && n <= kind.max}
+          fits={(n) => n >= (kind.min ?? -Infinity) && n <= (kind.max ?? Infinity)}
           onChange={onChange}
         />
       );
@@ -120,6 +146,7 @@ function OneField({ label, kind, value, onChange, own }: OneFieldProps): ReactNo
           label={label}
           options={kind.options}
           usual={kind.usual}
+          fits={(n) => n >= (kind.min ?? 0) && n <= (kind.max ?? Infinity)}
           value={(value ?? {}) as Readonly<Record<string, number>>}
           onChange={onChange}
         />
@@ -128,7 +155,7 @@ function OneField({ label, kind, value, onChange, own }: OneFieldProps): ReactNo
       return (
         <Named label={label}>
           {value === undefined ? (
-            <Tap
+            <Button
               label={`Set: ${label}`}
               icon="plus"
               kind="quiet"
@@ -137,13 +164,21 @@ function OneField({ label, kind, value, onChange, own }: OneFieldProps): ReactNo
             />
           ) : (
             <Boxed remove={`Remove: ${label}`} onRemove={() => onChange(undefined)}>
-              <RecordForm fields={kind.fields} record={value as Loose} onChange={onChange} {...(own ? { own } : {})} />
+              <RecordForm
+                fields={kind.fields}
+                record={value as Loose}
+                onChange={onChange}
+                faults={faults}
+                {...(own ? { own } : {})}
+              />
             </Boxed>
           )}
         </Named>
       );
     case 'rows':
-      return <Rows label={label} kind={kind} value={value} onChange={onChange} {...(own ? { own } : {})} />;
+      return (
+        <Rows label={label} kind={kind} value={value} onChange={onChange} faults={faults} {...(own ? { own } : {})} />
+      );
     case 'own':
       return own?.(kind.name, label, value, onChange) ?? null;
   }
@@ -171,7 +206,7 @@ function Boxed({
   return (
     <View style={[styles.box, { borderColor: palette.line }]}>
       {children}
-      <Tap label={remove} icon="remove" kind="quiet" style={styles.start} onPress={onRemove} />
+      <Button label={remove} icon="remove" kind="quiet" style={styles.start} onPress={onRemove} />
     </View>
   );
 }
@@ -182,7 +217,8 @@ function Rows({
   value,
   onChange,
   own,
-}: Pick<OneFieldProps, 'label' | 'value' | 'onChange' | 'own'> & {
+  faults,
+}: Pick<OneFieldProps, 'label' | 'value' | 'onChange' | 'own' | 'faults'> & {
   readonly kind: Extract<FieldKind, { readonly type: 'rows' }>;
 }) {
   const { key } = kind;
@@ -215,11 +251,12 @@ function Rows({
             fields={kind.fields}
             record={row}
             onChange={(next) => put(rows.map((other) => (other.mark === mark ? { mark, row: next } : other)))}
+            faults={below(faults, key ? String(row[key]) : String(i))}
             {...(own ? { own } : {})}
           />
         </Boxed>
       ))}
-      <Tap
+      <Button
         label={kind.add}
         icon="plus"
         kind="quiet"
@@ -270,11 +307,13 @@ function Weights({
   options,
   usual,
   value,
+  fits,
   onChange,
 }: {
   readonly label: string;
   readonly options: readonly Option[];
   readonly usual: number;
+  readonly fits: (value: number) => boolean;
   readonly value: Readonly<Record<string, number>>;
   readonly onChange: (value: Readonly<Record<string, number>>) => void;
 }) {
@@ -295,7 +334,7 @@ function Weights({
             <NumberField
               label={options.find((option) => option.id === id)?.label ?? id}
               value={value[id]}
-              fits={(n) => n > 0 && n <= 100}
+              fits={fits}
               onChange={(n) => n !== undefined && onChange({ ...value, [id]: n })}
             />
           </View>

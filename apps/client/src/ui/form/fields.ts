@@ -1,7 +1,7 @@
-/** How a field of a record is asked for. */
+/** How a field of a record is asked for. Bounds and lengths are those of the record's contract, see `limited` of the catalogue. */
 export type FieldKind =
-  | { readonly type: 'text'; readonly lines?: boolean; readonly most: number }
-  | { readonly type: 'number'; readonly min: number; readonly max: number }
+  | { readonly type: 'text'; readonly lines?: boolean; readonly most?: number }
+  | { readonly type: 'number'; readonly min?: number; readonly max?: number }
   | { readonly type: 'one'; readonly options: readonly Option[]; readonly optional?: boolean }
   | { readonly type: 'several'; readonly options: readonly Option[] }
   | { readonly type: 'flag' }
@@ -9,7 +9,13 @@ export type FieldKind =
   | { readonly type: 'words' }
   | { readonly type: 'numbers' }
   /** Names with a number each. */
-  | { readonly type: 'weights'; readonly options: readonly Option[]; readonly usual: number }
+  | {
+      readonly type: 'weights';
+      readonly options: readonly Option[];
+      readonly usual: number;
+      readonly min?: number;
+      readonly max?: number;
+    }
   /** A record in the record, or none. */
   | { readonly type: 'part'; readonly fields: readonly RecordField[]; readonly fresh: Loose }
   /** Records in a row. With `key`, they stand in the record under their own name, which is that field of each. */
@@ -39,15 +45,15 @@ export interface RecordField {
 const options = (of: Readonly<Record<string, string>>): readonly Option[] =>
   Object.entries(of).map(([id, label]) => ({ id, label }));
 
-export const text = (name: string, label: string, most: number, lines = false): RecordField => ({
+export const text = (name: string, label: string, lines = false, most?: number): RecordField => ({
   name,
   label,
-  kind: { type: 'text', most, ...(lines ? { lines } : {}) },
+  kind: { type: 'text', ...(lines ? { lines } : {}), ...(most === undefined ? {} : { most }) },
 });
-export const number = (name: string, label: string, min: number, max: number): RecordField => ({
+export const number = (name: string, label: string, min?: number, max?: number): RecordField => ({
   name,
   label,
-  kind: { type: 'number', min, max },
+  kind: { type: 'number', ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) },
 });
 export const one = (
   name: string,

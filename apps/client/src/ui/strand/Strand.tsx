@@ -4,7 +4,7 @@ import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
 import { Text } from '../Text';
 import { usePalette } from '../theme';
-import { filamentColour, fonts, space } from '../tokens';
+import { filamentColour, fonts, space, TARGET } from '../tokens';
 import { useTween } from '../useTween';
 import { Housing } from './Housing';
 import { layoutStrand, type Label, type Row } from './layout';
@@ -24,16 +24,18 @@ export interface StrandProps {
   readonly width: number;
   /** Height to fit into on a small screen, px. */
   readonly fit?: number;
+  /** Each line is high enough for a finger. */
+  readonly roomy?: boolean;
 }
 
 /** The strand runs here; the other lanes to its left, the names to its right. */
 const AXIS = 74;
 const NAMES = 124;
 /** From here on a percentage stands beside the name. */
-const WORTH_A_NUMBER = 0.04;
+export const WORTH_A_NUMBER = 0.04;
 
 /** Stations that the next check sees, as first and last row. */
-function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly [Row, Row] | undefined {
+export function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly [Row, Row] | undefined {
   if (!next) return undefined;
   const first = rows.findIndex((row) => row.id === next.station);
   const to = next.key.split('>')[1];
@@ -63,10 +65,16 @@ export function Strand({
   onStation,
   width,
   fit,
+  roomy = false,
 }: StrandProps) {
   const palette = usePalette();
   const suspicions = useTween(stations.map((station) => station.suspicion));
-  const { rows, labels, height } = layoutStrand(route, stations, suspicions, fit === undefined ? {} : { fit });
+  const { rows, labels, height } = layoutStrand(
+    route,
+    stations,
+    suspicions,
+    fit === undefined ? (roomy ? { row: TARGET } : {}) : { fit },
+  );
   const most = Math.max(...stations.map((station) => (station.clearedBy === undefined ? station.suspicion : 0)), 0);
   const span = flagSpan(rows, next);
   const fill = filamentColour(colour);
@@ -140,16 +148,18 @@ export function Strand({
           </G>
         ) : null}
       </Svg>
-      {labels.map((label) => (
-        <StationLine
-          key={label.rows[0]?.id}
-          label={label}
-          most={most}
-          flag={next !== undefined && label.rows.some((row) => row.id === next.station)}
-          repair={label.rows.some((row) => row.id === repairAt)}
-          {...(onStation ? { onStation } : {})}
-        />
-      ))}
+      <View style={StyleSheet.absoluteFill} testID={roomy ? 'strand-names-roomy' : 'strand-names'}>
+        {labels.map((label) => (
+          <StationLine
+            key={label.rows[0]?.id}
+            label={label}
+            most={most}
+            flag={next !== undefined && label.rows.some((row) => row.id === next.station)}
+            repair={label.rows.some((row) => row.id === repairAt)}
+            {...(onStation ? { onStation } : {})}
+          />
+        ))}
+      </View>
     </View>
   );
 }

@@ -1,0 +1,2 @@
+export { MeterScreen as default } from '../../src/tools/MeterScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';

@@ -1,0 +1,64 @@
+import { useRouter } from 'expo-router';
+import { ScrollView, StyleSheet, View } from 'react-native';
+import { emptyDraft, type TakeInDraft } from '../data/draftSlice';
+import { useKept } from '../data/useKept';
+import { orderHref } from '../orders/links';
+import type { OrderPartProps } from '../orders/OrderShell';
+import { Button } from '../ui/Button';
+import { Notice } from '../ui/Card';
+import { Text } from '../ui/Text';
+import { space } from '../ui/tokens';
+import { IntakeQuestions } from './IntakeQuestions';
+import { bodyOf } from './takeInBody';
+
+/** What was given at the taking-in, to be put right while the order is open. */
+export function CorrectScreen({ order, record }: OrderPartProps) {
+  const router = useRouter();
+  const { machine, state } = order;
+  const [draft, setDraft, forget] = useKept<TakeInDraft>('intake', state.intake ?? emptyDraft);
+  const leave = (): void => {
+    forget();
+    router.replace(orderHref(order.id, order.phase));
+  };
+  if (state.closed || !state.intake)
+    return (
+      <View style={styles.body}>
+        <Notice title="The order is closed" text="Withdraw the closing first; then the taking-in can be put right." />
+      </View>
+    );
+  return (
+    <View style={styles.grow}>
+      <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" aria-label="The taking-in">
+        <Text kind="title" heading={2}>
+          Put the taking-in right
+        </Text>
+        <IntakeQuestions
+          machine={machine}
+          draft={draft}
+          onChange={(change) => setDraft({ ...draft, ...change })}
+          first="seen"
+          laneFixed={state.findings.length + state.notDone.length > 0}
+        />
+      </ScrollView>
+      <View style={styles.foot}>
+        <Button label="Leave it as it was" kind="quiet" onPress={leave} style={styles.grow} />
+        <Button
+          label="That is right"
+          kind="main"
+          style={styles.grow}
+          onPress={() => {
+            const { number: _number, machineId: _machine, ...body } = bodyOf(draft, machine.id, '');
+            record('intake-corrected', body);
+            leave();
+          }}
+        />
+      </View>
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  grow: { flex: 1 },
+  body: { padding: space.l, gap: space.m },
+  foot: { flexDirection: 'row', gap: space.s, padding: space.m },
+});

@@ -1,0 +1,269 @@
+import { laneRuns, routeOf, type Machine } from '@zealous/core';
+import { useState, type ReactNode } from 'react';
+import { StyleSheet, View } from 'react-native';
+import { useCatalogue } from '../data/useCatalogue';
+import type { TakeInDraft } from '../data/draftSlice';
+import { Button } from '../ui/Button';
+import { Choice } from '../ui/Choice';
+import { Field } from '../ui/Field';
+import { Fold } from '../ui/Fold';
+import { NumberField } from '../ui/form/NumberField';
+import { Text } from '../ui/Text';
+import { filamentColour, FILAMENT_WORDS, space } from '../ui/tokens';
+import { useWide } from '../ui/useWide';
+import { Stations } from './Stations';
+import { Unticked } from './Unticked';
+import { WhatCameOfIt } from './WhatCameOfIt';
+
+const WEEKS = [
+  { id: '0', label: 'Fresh today' },
+  { id: '1', label: 'About a week' },
+  { id: '3', label: '2 to 4 weeks' },
+  { id: '6', label: 'More than 4 weeks' },
+  { id: 'unknown', label: 'Don’t know' },
+] as const;
+const HOTTER = [
+  { id: 'yes', label: 'Yes, a hotter one' },
+  { id: 'no', label: 'No' },
+  { id: 'unknown', label: 'Don’t know' },
+] as const;
+const WARRANTY = [
+  { id: 'yes', label: 'Yes: mending may void it' },
+  { id: 'no', label: 'No' },
+  { id: 'unknown', label: 'Don’t know' },
+] as const;
+const UNKNOWN = 'unknown';
+
+const toggled = (list: readonly string[], id: string): readonly string[] =>
+  list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
+
+export type Question = 'machine' | 'seen' | 'began' | 'filament' | 'done' | 'places' | 'rest';
+
+export interface IntakeQuestionsProps {
+  readonly machine: Machine | undefined;
+  readonly draft: TakeInDraft;
+  readonly onChange: (change: Partial<TakeInDraft>) => void;
+  /** Asks for the machine, and what to say of it while folded; not asked again when an intake is put right. */
+  readonly which?: { readonly said: string | undefined; readonly ask: ReactNode };
+  /** What the filament was when this machine was here last. */
+  readonly last?: Pick<TakeInDraft, 'material' | 'colour'> | undefined;
+  readonly first: Question;
+  /** Findings were recorded on the lane already: it is not asked again. */
+  readonly laneFixed?: boolean;
+}
+
+/** The questions of an intake, one open at a time on a phone, all of them where there is room; nothing must be known. */
+export function IntakeQuestions({
+  machine,
+  draft,
+  onChange,
+  which,
+  last,
+  first,
+  laneFixed = false,
+}: IntakeQuestionsProps) {
+  const wide = useWide();
+  const [at, setAt] = useState<Question | undefined>(first);
+  const { onsets, symptoms, before, materials } = useCatalogue();
+  const lanes = machine ? laneRuns(machine) : [];
+  const asksLane = lanes.length > 1 && !laneFixed;
+  const lane = draft.lane ?? (lanes.length === 1 ? lanes[0]?.id : undefined);
+  const began = [...(draft.onset === undefined ? [] : [draft.onset]), ...(draft.onsets ?? [])];
+  const labels = (list: readonly { readonly id: string; readonly label: string }[], ids: readonly string[]): string =>
+    list
+      .filter(({ id }) => ids.includes(id))
+      .map(({ label }) => label)
+      .join(', ');
+  const stations = machine ? routeOf(machine, lane ?? lanes[0]?.id).stops.map(({ station }) => station) : [];
+  const order: readonly Question[] = [
+    ...(which || asksLane ? (['machine'] as const) : []),
+    'seen',
+    'began',
+    'filament',
+    'done',
+    ...(machine ? (['places'] as const) : []),
+    'rest',
+  ];
+  const fold = (id: Question, title: string, said: string | undefined, body: ReactNode) => {
+    const next = order[order.indexOf(id) + 1];
+    return (
+      <Fold
+        key={id}
+        title={title}
+        {...(said ? { said } : {})}
+        open={wide || at === id}
+        {...(wide ? {} : { onToggle: () => setAt(at === id ? undefined : id) })}
+      >
+        {body}
+        {next && !wide ? <Button label="Next question" onPress={() => setAt(next)} style={styles.next} /> : null}
+      </Fold>
+    );
+  };
+  const material = materials.find(({ id }) => id === draft.material)?.name;
+  const filament = [material, draft.colour].filter(Boolean).join(', ');
+  const lastTime = last ? [materials.find(({ id }) => id === last.material)?.name, last.colour].filter(Boolean) : [];
+  const laneName = lanes.find(({ id }) => id === draft.lane)?.name;
+  return (
+    <View style={styles.column}>
+      {which || asksLane
+        ? fold(
+            'machine',
+            which ? 'Which machine?' : 'Which lane?',
+            [which?.said, laneName].filter(Boolean).join(', '),
+            <>
+              {which?.ask}
+              {asksLane ? (
+                <>
+                  <Text bold>Which lane?</Text>
+                  <Choice
+                    label="Lane"
+                    options={lanes.map((run) => ({ id: run.id, label: run.name }))}
+                    chosen={draft.lane ? [draft.lane] : []}
+                    onToggle={(id) => onChange({ lane: id })}
+                  />
+                </>
+              ) : null}
+            </>,
+          )
+        : null}
+      {fold(
+        'seen',
+        'What is seen? Several may apply',
+        labels(symptoms, draft.symptoms),
+        <>
+          <Choice
+            label="Seen"
+            paired
+            several
+            options={symptoms}
+            chosen={draft.symptoms}
+            onToggle={(id) => onChange({ symptoms: toggled(draft.symptoms, id) })}
+          />
+          <Unticked symptoms={symptoms} draft={draft} onChange={(notLooked) => onChange({ notLooked })} />
+        </>,
+      )}
+      {fold(
+        'began',
+        'When did it begin? Several may apply',
+        labels(onsets, began),
+        <>
+          <Choice
+            label="When it began"
+            paired
+            several
+            options={[...onsets, { id: UNKNOWN, label: 'Don’t know' }]}
+            chosen={began.length > 0 ? began : [UNKNOWN]}
+            onToggle={(id) => {
+              const [onset, ...more] = id === UNKNOWN ? [] : toggled(began, id);
+              onChange({ onset, onsets: more });
+            }}
+          />
+          {onsets.some(({ id, inPrint }) => inPrint && began.includes(id)) ? (
+            <>
+              <NumberField
+                label="After how many minutes of printing?"
+                value={draft.failedAfterMinutes}
+                fits={(n) => n >= 0 && n <= 100_000}
+                onChange={(failedAfterMinutes) => onChange({ failedAfterMinutes })}
+              />
+              <NumberField
+                label="At what height, mm?"
+                value={draft.failedAtMm}
+                fits={(n) => n >= 0 && n <= 5000}
+                onChange={(failedAtMm) => onChange({ failedAtMm })}
+              />
+            </>
+          ) : null}
+        </>,
+      )}
+      {fold(
+        'filament',
+        'Filament in it',
+        filament,
+        <>
+          {last && lastTime.length > 0 ? (
+            <Button label={`As last time: ${lastTime.join(', ')}`} icon="check" onPress={() => onChange(last)} />
+          ) : null}
+          <Choice
+            label="Material"
+            options={materials.map(({ id, name }) => ({ id, label: name }))}
+            chosen={[draft.material ?? UNKNOWN]}
+            onToggle={(id) => onChange({ material: id === UNKNOWN ? undefined : id })}
+          />
+          <Choice
+            label="Colour"
+            options={FILAMENT_WORDS.map((word) => ({ id: word as string, label: word, swatch: filamentColour(word) }))}
+            chosen={draft.colour ? [draft.colour] : []}
+            onToggle={(id) => onChange({ colour: draft.colour === id ? undefined : id })}
+          />
+          <Text bold>How long was it loaded?</Text>
+          <Choice
+            label="Weeks loaded"
+            options={WEEKS}
+            chosen={[WEEKS.find((item) => item.id === String(draft.weeksLoaded))?.id ?? UNKNOWN]}
+            onToggle={(id) => onChange({ weeksLoaded: id === UNKNOWN ? undefined : Number(id) })}
+          />
+          <Text bold>Did a hotter plastic run before?</Text>
+          <Choice
+            label="Hotter before"
+            options={HOTTER}
+            chosen={[draft.hotterBefore === undefined ? UNKNOWN : draft.hotterBefore ? 'yes' : 'no']}
+            onToggle={(id) => onChange({ hotterBefore: id === UNKNOWN ? undefined : id === 'yes' })}
+          />
+        </>,
+      )}
+      {fold(
+        'done',
+        'What was done before it came in?',
+        labels(before, draft.before),
+        <>
+          <Choice
+            label="Done before"
+            paired
+            several
+            options={before}
+            chosen={draft.before}
+            onToggle={(id) => onChange({ before: toggled(draft.before, id) })}
+          />
+          <WhatCameOfIt before={before} draft={draft} onChange={(tried) => onChange({ tried })} />
+        </>,
+      )}
+      {machine
+        ? fold(
+            'places',
+            'Does the machine name a place, or differ from how it was delivered?',
+            stations
+              .filter(({ id }) => id === draft.noticedAt || draft.converted?.includes(id))
+              .map(({ name }) => name)
+              .join(', '),
+            <Stations
+              machine={machine}
+              {...(lane === undefined ? {} : { lane })}
+              draft={draft}
+              onChange={(change) => onChange(change)}
+            />,
+          )
+        : null}
+      {fold(
+        'rest',
+        'Warranty and note',
+        [draft.warranty === 'yes' ? 'under warranty' : '', draft.note?.trim()].filter(Boolean).join(', '),
+        <>
+          <Text bold>Under warranty?</Text>
+          <Choice
+            label="Under warranty"
+            options={WARRANTY}
+            chosen={[draft.warranty ?? UNKNOWN]}
+            onToggle={(id) => onChange({ warranty: id === UNKNOWN ? undefined : id })}
+          />
+          <Field label="Note" value={draft.note ?? ''} onChange={(note) => onChange({ note })} most={1000} lines />
+        </>,
+      )}
+    </View>
+  );
+}
+
+const styles = StyleSheet.create({
+  column: { gap: space.s, maxWidth: 720, width: '100%', alignSelf: 'center' },
+  next: { alignSelf: 'flex-end', marginTop: space.s },
+});

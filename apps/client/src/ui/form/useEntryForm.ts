@@ -1,0 +1,54 @@
+import type { EntryForm } from '@zealous/contracts/entries';
+import type { EventBodies } from '@zealous/core';
+import { useEffect } from 'react';
+import { useForm, type DefaultValues, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import { load, save } from '../../data/storage';
+
+export interface EntryFormOptions<E extends EntryForm, T extends FieldValues> {
+  readonly type: E;
+  readonly defaults: T;
+  /** What is recorded from what is filled in; fields of both have the same names. */
+  readonly toBody: (values: T) => object;
+  /** Under this name what is typed is kept on the device until it is recorded, so that a reload costs nothing. */
+  readonly keep?: string;
+}
+
+/**
+ * A form whose values are judged by the contract class of its entry, as the server judges them. Errors stand at their fields, the
+ * first one is focused. `submit` judges, hands over the body when it fits, and forgets what was kept.
+ */
+export function useEntryForm<E extends EntryForm, T extends FieldValues>({
+  type,
+  defaults,
+  toBody,
+  keep,
+}: EntryFormOptions<E, T>): UseFormReturn<T> & {
+  readonly submit: (record: (body: EventBodies[E]) => unknown) => void;
+} {
+  const key = keep === undefined ? undefined : `form:${keep}`;
+  const form = useForm<T>({
+    mode: 'onTouched',
+    defaultValues: (key === undefined ? defaults : { ...defaults, ...load(key, {}) }) as DefaultValues<T>,
+    resolver: async (values, _context, options) =>
+      (await import('../../late')).judgeEntry<T>(type, toBody(values), options),
+  });
+  const { subscribe } = form;
+  useEffect(() => {
+    if (key === undefined) return undefined;
+    return subscribe({ formState: { values: true }, callback: ({ values }) => void save(key, values) });
+  }, [subscribe, key]);
+  const submit = (record: (body: EventBodies[E]) => unknown): void =>
+    void form.handleSubmit((body) => {
+      record(body as unknown as EventBodies[E]);
+      if (key !== undefined) save(key, {});
+    })();
+  return { ...form, submit };
+}
+
+/** Without what is empty or only blanks. */
+export const filled = <T extends object>(values: T): Partial<T> =>
+  Object.fromEntries(
+    Object.entries(values)
+      .map(([name, value]) => [name, typeof value === 'string' ? value.trim() : (value as unknown)])
+      .filter(([, value]) => value !== undefined && value !== ''),
+  ) as Partial<T>;

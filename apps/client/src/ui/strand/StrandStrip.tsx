@@ -1,0 +1,136 @@
+import { percent, type Route, type StationSuspicion, type RankedCheck } from '@zealous/core';
+import { area, curveMonotoneX } from 'd3-shape';
+import { StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
+import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
+import { Text } from '../Text';
+import { usePalette } from '../theme';
+import { filamentColour, space } from '../tokens';
+import { useTween } from '../useTween';
+import { Housing } from './Housing';
+import { layoutStrip } from './layout';
+import { flagSpan, WORTH_A_NUMBER } from './Strand';
+
+export interface StrandStripProps {
+  readonly route: Route;
+  readonly stations: readonly StationSuspicion[];
+  readonly colour?: string;
+  readonly next?: RankedCheck;
+  readonly width: number;
+  /** Shows the whole strand. */
+  readonly onOpen: () => void;
+}
+
+/** Height of the drawing, and of the strip with its words, px. */
+const DRAWN = 58;
+export const STRIP = 92;
+const MIDDLE = 27;
+/** Left and right of it, px: half a spool. */
+const EDGE = 14;
+/** Names of the leading places that fit under it. */
+const NAMED = 2;
+
+/** The whole path on its side, where there is no room for the strand with its names; a tap shows that. */
+export function StrandStrip({ route, stations, colour, next, width: room, onOpen }: StrandStripProps) {
+  const width = room - 2 * EDGE;
+  const palette = usePalette();
+  const suspicions = useTween(stations.map((station) => station.suspicion));
+  const all = layoutStrip(route, stations, suspicions, width);
+  const flagged = flagSpan(all, next);
+  const inside = (id: string): boolean => {
+    const at = all.findIndex((row) => row.id === id);
+    return flagged !== undefined && at >= all.indexOf(flagged[0]) && at <= all.indexOf(flagged[1]);
+  };
+  const rows = layoutStrip(route, stations, suspicions, width, inside);
+  const span = flagSpan(rows, next);
+  const outline =
+    area<{ x: number; w: number }>()
+      .x((point) => point.x)
+      .y0((point) => MIDDLE - point.w)
+      .y1((point) => MIDDLE + point.w)
+      .curve(curveMonotoneX)([
+      ...rows.flatMap((row) => [
+        { x: row.top, w: Math.min(row.swell, 4) },
+        { x: row.middle, w: Math.min(row.swell, MIDDLE - 5) },
+      ]),
+      { x: width, w: 1.5 },
+    ]) ?? '';
+  const doubted = rows.filter((row) => row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined);
+  const leading = [...doubted].sort((a, b) => b.suspicion - a.suspicion).slice(0, NAMED);
+  const words =
+    leading.map((row) => `${row.name} ${percent(row.suspicion)}`).join(' · ') || 'Nothing is suspected much';
+  return (
+    <TouchableRipple role="button" aria-label={`${words}. Show the whole strand`} onPress={onOpen} style={styles.strip}>
+      <View>
+        <Svg width={room} height={DRAWN} viewBox={`${-EDGE} 0 ${room} ${DRAWN}`} aria-hidden>
+          <Defs>
+            <Pattern id="doubt-strip" patternUnits="userSpaceOnUse" width={7} height={7} patternTransform="rotate(45)">
+              <Line x1={0} y1={0} x2={0} y2={7} stroke={palette.doubt} strokeWidth={4} />
+            </Pattern>
+            <ClipPath id="strip">
+              <Path d={outline} />
+            </ClipPath>
+          </Defs>
+          <G transform={`translate(0 ${MIDDLE}) rotate(-90)`}>
+            {rows.map((row) => (
+              <G key={row.id} transform={`translate(0 ${row.top}) scale(0.85 1)`}>
+                <Housing
+                  kind={row.kind}
+                  x={0}
+                  top={0}
+                  height={row.height}
+                  stroke={palette.housing}
+                  fill={palette.card}
+                />
+              </G>
+            ))}
+          </G>
+          <Path d={outline} fill={filamentColour(colour)} stroke={palette.ink} strokeWidth={1.2} />
+          <G clipPath="url(#strip)">
+            {doubted.map((row) => (
+              <Rect key={row.id} x={row.top} y={0} width={row.height} height={DRAWN} fill="url(#doubt-strip)" />
+            ))}
+          </G>
+          {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
+          {rows
+            .filter((row) => row.clearedBy !== undefined)
+            .map((row) => (
+              <Path
+                key={row.id}
+                d={`M${row.middle - 4} ${MIDDLE + 12} l3 3 l5.5 -7`}
+                fill="none"
+                stroke={palette.clear}
+                strokeWidth={2.2}
+              />
+            ))}
+          {span ? (
+            <G>
+              <Path
+                d={`M${span[0].top + 2} ${DRAWN - 9} v6 H${span[1].top + span[1].height - 2} v-6`}
+                fill="none"
+                stroke={palette.deed}
+                strokeWidth={2.5}
+                strokeLinejoin="round"
+              />
+              <Path d={`M${span[0].top + 2} ${DRAWN - 3} v-15 h13 l-4 4 l4 4 h-13`} fill={palette.deed} />
+            </G>
+          ) : null}
+        </Svg>
+        <View style={styles.words}>
+          <Text kind="small" bold tone="doubt" lines={1} style={styles.grow}>
+            {words}
+          </Text>
+          <Text kind="small" tone="deed">
+            whole strand
+          </Text>
+        </View>
+      </View>
+    </TouchableRipple>
+  );
+}
+
+const styles = StyleSheet.create({
+  strip: { minHeight: STRIP, justifyContent: 'center' },
+  words: { flexDirection: 'row', gap: space.s, paddingHorizontal: space.l },
+  grow: { flex: 1 },
+});

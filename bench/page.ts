@@ -1,0 +1,120 @@
+/**
+ * `npm run bench:page`: what the page costs on a phone. A first visit on a processor four times slower over a fast-3G line (1.6 Mbit/s
+ * down, 750 kbit/s up, 150 ms): bytes, and when the bench's list can be read; then, on the slow processor alone, the time from a tap
+ * on a result to a strand that has begun to move, and the longest task while the work plan stands. Aims: 500 kB, 2.5 s, 150 ms, 100 ms.
+ */
+import { chromium, type Page } from '@playwright/test';
+import { testServer } from '../e2e/server';
+
+const OPEN = '5a170002-0000-4000-8000-0000000000bb';
+const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
+const SLOWER = 4;
+const LINE = { offline: false, downloadThroughput: 1.6e6 / 8, uploadThroughput: 750e3 / 8, latency: 150 };
+const TAPS = 5;
+const STANDS_MS = 8000;
+
+const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
+
+async function slow(page: Page, line: boolean): Promise<() => number> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Emulation.setCPUThrottlingRate', { rate: SLOWER });
+  await session.send('Network.enable');
+  if (line) await session.send('Network.emulateNetworkConditions', LINE);
+  let bytes = 0;
+  session.on('Network.loadingFinished', ({ encodedDataLength }) => {
+    bytes += encodedDataLength;
+  });
+  return () => bytes;
+}
+
+/** From the tap to the first change of what is drawn of the strand, ms on the slow processor. */
+async function tapToStrand(page: Page): Promise<number> {
+  const took = page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const drawing = document.querySelector('svg path[stroke-width="1.2"]');
+        const was = drawing?.getAttribute('d');
+        let began = 0;
+        document.addEventListener('click', () => (began = performance.now()), { capture: true, once: true });
+        const look = (): void => {
+          const now = document.querySelector('svg path[stroke-width="1.2"]')?.getAttribute('d');
+          if (began > 0 && now !== was) resolve(performance.now() - began);
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+  );
+  await page.getByTestId('results').getByRole('button').last().click();
+  const ms = await took;
+  // Taken back, so that every tap is made in the same situation.
+  await page.waitForTimeout(2500);
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await page.getByTestId('results').waitFor();
+  return ms;
+}
+
+async function main(): Promise<void> {
+  const server = await testServer('page');
+  const browser = await chromium.launch({
+    executablePath: process.env['ZT_CHROMIUM'] ?? '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage', '--disable-background-networking'],
+  });
+  const rows: [string, string, string][] = [];
+  try {
+    const first = await browser.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'block' });
+    const page = await first.newPage();
+    const bytes = await slow(page, true);
+    const began = performance.now();
+    await page.goto(server.url);
+    await page.getByRole('link', { name: /^Dunlin, tracing/ }).waitFor({ timeout: 120_000 });
+    rows.push(['bench list on a first visit', `${((performance.now() - began) / 1000).toFixed(1)} s`, '2.5 s']);
+    await page.waitForLoadState('networkidle');
+    rows.push(['bytes of the first visit', `${Math.round(bytes() / 1000)} kB`, '500 kB']);
+    await first.close();
+
+    const tracing = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    await slow(tracing, false);
+    await tracing.goto(`${server.url}/order/${OPEN}/trace`);
+    await tracing.getByTestId('check-name').waitFor({ timeout: 120_000 });
+    await tracing.waitForTimeout(4000);
+    const taps: number[] = [];
+    for (let i = 0; i < TAPS; i++) {
+      taps.push(await tapToStrand(tracing));
+      await tracing.waitForTimeout(2500);
+    }
+    rows.push(['tap on a result to a moved strand, median', `${Math.round(median(taps))} ms`, '150 ms']);
+    rows.push(['… the longest', `${Math.round(Math.max(...taps))} ms`, '']);
+    await tracing.close();
+
+    const plan = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    await slow(plan, false);
+    await plan.goto(`${server.url}/order/${CLOSED}/plan`);
+    await plan.waitForTimeout(5000);
+    const longest = await plan.evaluate(
+      (ms) =>
+        new Promise<number>((resolve) => {
+          let most = 0;
+          new PerformanceObserver((list) => {
+            for (const { duration } of list.getEntries()) most = Math.max(most, duration);
+          }).observe({ type: 'longtask' });
+          setTimeout(() => resolve(most), ms);
+        }),
+      STANDS_MS,
+    );
+    rows.push([
+      'longest task while the work plan stands',
+      longest === 0 ? 'under 50 ms' : `${Math.round(longest)} ms`,
+      '100 ms',
+    ]);
+  } finally {
+    await browser.close();
+    await server.stop();
+  }
+  console.log('| what, four times slower | measured | aim |\n|---|---|---|');
+  for (const row of rows) console.log(`| ${row.join(' | ')} |`);
+}
+
+main().catch((error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});

@@ -1,0 +1,140 @@
+import { expect, test, type Page } from '@playwright/test';
+import { button } from './bench';
+import { testServer, type TestServer } from './server';
+
+const OPEN = '5a170002-0000-4000-8000-0000000000bb';
+let server: TestServer;
+test.beforeAll(async () => {
+  server = await testServer('sheets');
+});
+test.afterAll(() => server.stop());
+
+const findings = async (page: Page): Promise<number> => {
+  const { events } = (await (await page.request.get(`${server.url}/api/orders/${OPEN}`)).json()) as {
+    readonly events: readonly { readonly event: { readonly type: string } }[];
+  };
+  return events.filter(({ event }) => event.type === 'finding-recorded').length;
+};
+const opener = (page: Page) => button(page, 'Note, taking-in, words');
+
+test('a sheet is a dialog: it takes the focus, holds the keys, closes by Escape and gives the focus back', async ({
+  page,
+}) => {
+  await page.goto(`${server.url}/order/${OPEN}/trace`);
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  const before = await findings(page);
+  await opener(page).focus();
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toBeVisible();
+  await expect.poll(() => page.evaluate(() => !!document.activeElement?.closest('[role="dialog"]'))).toBe(true);
+  // Tab goes round within it.
+  for (let i = 0; i < 12; i++) await page.keyboard.press('Tab');
+  expect(await page.evaluate(() => !!document.activeElement?.closest('[role="dialog"]'))).toBe(true);
+  // A digit records nothing behind it.
+  await page.getByRole('heading', { name: 'Words of the trade' }).click();
+  await page.keyboard.press('1');
+  await page.keyboard.press('u');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toBeHidden();
+  await expect(opener(page)).toBeFocused();
+  expect(await findings(page)).toBe(before);
+});
+
+test('the browser’s Back closes a sheet and stays on the order, also after a reload; a second Back leaves', async ({
+  page,
+}) => {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /^Dunlin, tracing/ }).click();
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  await page.reload();
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  const { pathname } = new URL(page.url());
+  await opener(page).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  expect(new URL(page.url()).pathname).toBe(pathname);
+  await expect(page.getByTestId('check-name')).toBeVisible();
+  // Closed by its own button, it leaves no step behind.
+  await opener(page).click();
+  await button(page, 'Close').click();
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await page.waitForFunction(() => !(history.state as { sheet?: boolean } | null)?.sheet);
+  await page.goBack();
+  await expect(button(page, 'Take in a machine')).toBeVisible();
+});
+
+test('a note is written while tracing, what is typed outlives a reload, and the taking-in is put right', async ({
+  page,
+}) => {
+  await page.goto(`${server.url}/order/${OPEN}/trace`);
+  await opener(page).click();
+  await page.getByLabel('A note for the record').fill('the owner comes on Friday');
+  await page.reload();
+  await opener(page).click();
+  await expect(page.getByLabel('A note for the record')).toHaveValue('the owner comes on Friday');
+  await button(page, 'Write the note down').click();
+  await expect(page.getByText('Noted: the owner comes on Friday')).toBeVisible();
+  await button(page, 'Put the taking-in right').click();
+  await button(page, /^Filament in it/).click();
+  await page.getByRole('radio', { name: 'PETG', exact: true }).click();
+  await button(page, 'That is right').click();
+  await expect(page.getByRole('heading', { name: /Dunlin · PETG/ })).toBeVisible();
+});
+
+test('in a group of choices arrows choose, and space ticks', async ({ page }) => {
+  await page.goto(`${server.url}/settings`);
+  await page.getByRole('radio', { name: 'As the device' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('radio', { name: 'Day' })).toBeChecked();
+  await expect(page.getByRole('radio', { name: 'Day' })).toBeFocused();
+  await page.goto(`${server.url}/take-in`);
+  await page.getByRole('radio', { name: /Whelk/ }).click();
+  await button(page, 'Next question').click();
+  const box = page.getByRole('checkbox', { name: 'Nothing comes out' });
+  await box.focus();
+  await page.keyboard.press('Space');
+  await expect(box).toBeChecked();
+  await page.keyboard.press('Space');
+  await expect(box).not.toBeChecked();
+});
+
+for (const [width, height] of [
+  [390, 844],
+  [360, 640],
+] as const)
+  test(`the first six checks are readable with all their results at ${width}x${height}`, async ({ browser }) => {
+    const page = await browser.newPage({ viewport: { width, height } });
+    await page.goto(`${server.url}/order/${OPEN}/trace`);
+    const name = page.getByTestId('check-name');
+    await expect(name).toBeVisible();
+    const others = page
+      .getByRole('dialog')
+      .getByRole('button')
+      .filter({ hasText: /best$|\+\d+ min/m });
+    for (let i = 0; i < 6; i++) {
+      await button(page, /^Other\. /).click();
+      await expect(others.nth(i)).toBeVisible();
+      const text = (await others.nth(i).getAttribute('aria-label')) ?? '';
+      await page.getByRole('dialog').getByRole('button', { name: text, exact: true }).click();
+      await expect(page.getByRole('dialog')).toBeHidden();
+      await expect(name).toHaveText(text);
+      // Whatever it is called and however many results it has: name, all results and every caution lie within the screen.
+      const cut = await page.evaluate(() => {
+        const inside = (e: Element): boolean => {
+          const { top, bottom, left, right } = e.getBoundingClientRect();
+          return top >= 0 && left >= 0 && bottom <= innerHeight + 1 && right <= innerWidth + 1;
+        };
+        const pad = document.querySelector('[data-testid="results"]');
+        const bad = [...(pad?.querySelectorAll('[role="button"], button') ?? [])].filter((e) => !inside(e));
+        const title = document.querySelector('[data-testid="check-name"]');
+        const clipped = [...document.querySelectorAll('[aria-label^="Caution"] *')].filter(
+          (e) => e.scrollWidth > e.clientWidth + 1,
+        );
+        return { results: bad.length, title: !title || !inside(title), clipped: clipped.length, pad: !!pad };
+      });
+      expect([text, cut]).toEqual([text, { results: 0, title: false, clipped: 0, pad: true }]);
+    }
+    await page.close();
+  });

@@ -1,0 +1,92 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { dunlin, stateOf, takenIn } from '../testing/machines';
+import { checkFirst, nextOpening, ranked } from './advise';
+import type { CheckForecast } from './decide';
+import { Forecasts } from './forecasts';
+import { Lookahead } from './lookahead';
+import { liveOf } from './model';
+import { workOut } from './working';
+
+const check = (expectedMinutes: number, rest: Partial<CheckForecast> = {}): CheckForecast =>
+  ({
+    index: 0,
+    expectedMinutes,
+    bits: 0.5,
+    renewsSound: 0,
+    done: false,
+    price: { opened: [] },
+    place: { check: { minutes: 1, heat: 'any' } },
+    ...rest,
+  }) as unknown as CheckForecast;
+
+describe('whether a check comes before the repair', () => {
+  // The bounds are chosen; what is held here is that they are minutes at the bench and not tens of them.
+  test.each([
+    ['saves a minute of an even bet', 19, 0.5, false, true],
+    ['saves nothing to speak of', 19.9, 0.5, false, false],
+    ['saves a minute where the fault is as good as found', 19, 0.8, false, false],
+    ['saves three minutes where it is as good as found', 17, 0.8, false, true],
+    ['costs four minutes before a part is renewed that may be sound', 24, 0.5, true, true],
+    ['costs four minutes before a mere cleaning', 24, 0.5, false, false],
+    ['costs four minutes where no repair carries itself', 24, 0.2, false, true],
+  ])('%s', (_name, minutes, share, replaces, first) => {
+    expect(checkFirst(check(minutes), share, replaces, 20, 120)).toBe(first);
+  });
+
+  test('one that tells nothing does not, however little carries the repair', () => {
+    expect(checkFirst(check(24, { bits: 0.001 }), 0.2, false, 20, 120)).toBe(false);
+  });
+});
+
+test('a check spares a sound part only as far as its answers change what is renewed', () => {
+  expect(checkFirst(check(20, { renewsSound: 0.5 }), 0.5, true, 20, 120)).toBe(false);
+  expect(checkFirst(check(24, { renewsSound: 0.5 }), 0.5, true, 20, 120)).toBe(false);
+  expect(checkFirst(check(24, { renewsSound: 0.1 }), 0.5, true, 20, 120)).toBe(true);
+  // One that would lead to more sound parts renewed is not held against the repair twice: its minutes alone count.
+  expect(checkFirst(check(19, { renewsSound: 0.9 }), 0.5, true, 20, 120)).toBe(true);
+});
+
+describe('the next stretch to open', () => {
+  const stretch = (bits: number, rest: object = {}): CheckForecast =>
+    check(100, {
+      bits,
+      checkMinutes: 4,
+      place: { reach: new Set([1]), check: { needs: 'open', reach: 'station', ...rest } },
+    } as unknown as Partial<CheckForecast>);
+  const suspected = [0, 0.3];
+
+  test('is one where something listed may be seen, or any while much speaks for what is on no list', () => {
+    const [dull, telling] = [stretch(0.001), stretch(0.2)];
+    expect(nextOpening([dull], suspected, 0.05)).toBeUndefined();
+    expect(nextOpening([dull], suspected, 0.4)).toBe(dull);
+    expect(nextOpening([telling], suspected, 0.05)).toBe(telling);
+  });
+  test('is a look: no measuring, no swap, no push from afar, and nothing outside', () => {
+    for (const rest of [{ quantity: {} }, { swap: true }, { reach: 'span' }, { needs: 'closed' }])
+      expect(nextOpening([stretch(0.2, rest)], suspected, 0.4)).toBeUndefined();
+  });
+});
+
+test('within half a minute the gentler goes first; a minute apart the quicker does', () => {
+  const rough = { price: { opened: ['cover'] } } as unknown as Partial<CheckForecast>;
+  expect(ranked([check(20, { index: 1, ...rough }), check(20.4, { index: 2 })]).map(({ index }) => index)).toEqual([
+    2, 1,
+  ]);
+  expect(ranked([check(20, { index: 1, ...rough }), check(21, { index: 2 })]).map(({ index }) => index)).toEqual([
+    1, 2,
+  ]);
+});
+
+test('the same check does not count again as the second of two', () => {
+  const state = stateOf(dunlin, [takenIn(dunlin, { material: 'PLA', symptoms: ['thin'] })]);
+  const { model, suspicion } = workOut(dunlin, catalogue, state);
+  const { live, p } = liveOf(model, suspicion);
+  const ahead = new Lookahead(model, new Forecasts(model, suspicion, live));
+  const cold = { temperatureC: dunlin.heat.ambientC, power: 'off' as const, off: new Set<string>() };
+  const index = model.places.findIndex(({ key }) => key === 'free-air@nozzle');
+  const { price } = ahead.price(index, cold);
+  // Alone in the list of seconds it adds nothing: what follows an answer is stopping.
+  ahead.seconds = [index];
+  const stopping = ahead.answers(index, p).map((next) => ahead.stopping(next, price.after).minutes);
+  expect(ahead.checkingTwice(index, p, cold).byAnswer).toEqual(stopping);
+});

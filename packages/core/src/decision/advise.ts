@@ -1,0 +1,181 @@
+import { remedyById } from '../catalogue/index';
+import type { Suspicion } from '../inference/suspicion';
+import { dimensionsOf, lookOf } from '../observation/looks';
+import type { CheckAtPlace } from '../bench/places';
+import type { CheckForecast } from './decide';
+import type { Model } from './model';
+
+/** Rules of what is advised, once every course of action has its minutes. */
+
+/** Two choices this close are as good as equal: the gentler one is taken, and the interface says so. */
+export const NEAR_TIE_MIN = 0.5;
+/** A check must save this much to be put before a repair: less is not worth going round once more (chosen). */
+const WORTH_MIN = 0.3;
+/** Once a fault is as good as found, a further check must save more than going round once more takes (chosen). */
+const AS_GOOD_AS_FOUND = 0.7;
+const WORTH_FOUND_MIN = 2;
+/** A repair is named first only when it is carried by so much, as long as a check can still tell something (chosen). */
+export const CARRIED = 1 / 3;
+const TELLS_BITS = 0.05;
+/** What it costs, beside the work, to renew a part that was sound: its price, and the trust of the owner; in minutes (chosen). */
+const SOUND_RENEWED_MIN = 30;
+/** Outside before opening, cold before hot, quick before slow. */
+const roughness = (check: CheckForecast): number =>
+  check.price.opened.length * 10 +
+  (check.place.check.risk ?? 0) * 5 +
+  (check.place.check.heat === 'hot' ? 2 : 0) +
+  check.place.check.minutes / 10;
+
+function gentlestFirst(checks: readonly CheckForecast[]): readonly CheckForecast[] {
+  const best = checks[0];
+  if (!best) return checks;
+  const close = checks.filter((check) => check.expectedMinutes - best.expectedMinutes < NEAR_TIE_MIN);
+  return [...[...close].sort((a, b) => roughness(a) - roughness(b)), ...checks.slice(close.length)];
+}
+
+export const ranked = (checks: readonly CheckForecast[]): readonly CheckForecast[] => {
+  const sorted = [...checks].sort((a, b) => a.expectedMinutes - b.expectedMinutes || a.index - b.index);
+  return [...gentlestFirst(sorted.filter((check) => !check.done)), ...sorted.filter((check) => check.done)];
+};
+
+/** Whether a check is advised before the repair that comes first. */
+export function checkFirst(
+  best: CheckForecast,
+  share: number,
+  replaces: boolean,
+  repairMinutes: number,
+  giveUp: number,
+): boolean {
+  if (share > 0 && share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN)
+    return true;
+  const worth = share >= AS_GOOD_AS_FOUND ? WORTH_FOUND_MIN : WORTH_MIN;
+  // A check spares a sound part only as far as its answer changes what is renewed.
+  const sound = ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;
+  return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;
+}
+
+/** A look at a new part needs one: renewed before it came in, or at this place in this visit. */
+export function sayable({ kase }: Model, { check, station }: CheckAtPlace): boolean {
+  if (!check.history || check.history.some((id) => kase.before.includes(id))) return true;
+  return (kase.failed ?? []).some(
+    (repair) =>
+      repair.station === station &&
+      repair.remedies.some((id) => remedyById(kase.catalogue, id)?.replaces !== undefined),
+  );
+}
+
+/** What a check asks: the sides of faults that it looks at, or the check that asks the same by other means. */
+const asksFor = ({ check }: CheckAtPlace): readonly string[] => {
+  const look = lookOf(check);
+  return [check.like ?? check.id, ...(look ? dimensionsOf(look) : [])];
+};
+
+/** Share of what two checks reach together that both reach, weighed by suspicion. */
+function overlap(a: CheckAtPlace, b: CheckAtPlace, suspected: readonly number[]): number {
+  let both = 0;
+  let either = 0;
+  suspected.forEach((p, i) => {
+    const [x, y] = [a.reach.has(i), b.reach.has(i)];
+    if (x && y) both += p;
+    if (x || y) either += p;
+  });
+  return either > 0 ? both / either : 0;
+}
+
+/** Two checks that reach nearly the same and look for the same are one question; of those the best stands in front. */
+const SAME_QUESTION = 0.7;
+
+export function oneOfEach(checks: readonly CheckForecast[], suspected: readonly number[]): readonly CheckForecast[] {
+  const front: CheckForecast[] = [];
+  const rest: CheckForecast[] = [];
+  for (const check of checks) {
+    const sides = asksFor(check.place);
+    const asked = front.some(
+      ({ place }) =>
+        overlap(place, check.place, suspected) >= SAME_QUESTION && asksFor(place).some((side) => sides.includes(side)),
+    );
+    (asked ? rest : front).push(check);
+  }
+  return [...front, ...rest];
+}
+
+/** Offers that are seen at a glance. */
+const FIRST_OFFERS = 3;
+/** A look straight at what would be mended may take this much longer than the best course, to be among them (chosen). */
+const LOOK_MORE_MIN = 10;
+/** So many times as often with the fault as without it: then a look shows it. */
+const SHOWS = 5;
+
+const odds = (p: number): number => p / Math.max(1e-9, 1 - p);
+
+/**
+ * What is suspected so strongly that it would be mended, or mended but for its price, is looked at: where none of the first offers would
+ * show it, the best that would takes the last place among them. What is done next, the first of all, stays.
+ *
+ * @param repaired places of the path that the first repair is for
+ * @param share suspicion that it carries
+ * @param suspected by place of the path
+ */
+export function suspectShown(
+  checks: readonly CheckForecast[],
+  repaired: ReadonlySet<number>,
+  share: number,
+  suspected: readonly number[],
+): readonly CheckForecast[] {
+  const lead = suspected.reduce((best, p, i) => (p > (suspected[best] ?? 0) ? i : best), 0);
+  const at = share >= CARRIED ? repaired : new Set([lead]);
+  const before = share >= CARRIED ? share : (suspected[lead] ?? 0);
+  if (before < CARRIED) return checks;
+  const there = (stations: readonly number[]): number => [...at].reduce((sum, i) => sum + (stations[i] ?? 0), 0);
+  const shows = ({ place, outcomes }: CheckForecast): boolean =>
+    (place.check.reach === 'station' || place.check.reach === 'near') &&
+    [...at].some((i) => place.reach.has(i)) &&
+    outcomes.some(({ stations, probability }) => probability > 0 && odds(there(stations)) >= SHOWS * odds(before));
+  const first = checks.slice(0, FIRST_OFFERS);
+  const most = (checks[0]?.expectedMinutes ?? 0) + LOOK_MORE_MIN;
+  const straight = first.some(shows) ? undefined : checks.find((c) => c.expectedMinutes <= most && shows(c));
+  if (!straight) return checks;
+  const rest = checks.filter((check) => check !== straight);
+  return [...rest.slice(0, FIRST_OFFERS - 1), straight, ...rest.slice(FIRST_OFFERS - 1)];
+}
+
+/** Suspicion that every stretch keeps although nothing points to it: what is seen there may be on no list (chosen). */
+const UNSEEN_SHARE = 0.01;
+
+/** With less than this for what is on no list, a stretch is opened only where something listed may be seen (chosen). */
+const ELSEWHERE_OPENS = 0.15;
+
+/**
+ * What to open next: looks straight at a place, not done yet, by what may be there over what it takes.
+ *
+ * @param elsewhere suspicion of what is on no list
+ */
+export function nextOpening(
+  list: readonly CheckForecast[],
+  suspected: readonly number[],
+  elsewhere: number,
+): CheckForecast | undefined {
+  const worth = ({ place, checkMinutes }: CheckForecast): number =>
+    ([...place.reach].reduce((sum, i) => sum + (suspected[i] ?? 0), 0) + UNSEEN_SHARE) / checkMinutes;
+  return list
+    .filter(
+      ({ done, bits, place: { check } }) =>
+        !done &&
+        (bits >= TELLS_BITS || elsewhere >= ELSEWHERE_OPENS) &&
+        !check.swap &&
+        !check.quantity &&
+        !check.asks &&
+        (check.reach === 'station' || check.reach === 'near') &&
+        check.needs === 'open',
+    )
+    .sort((a, b) => worth(b) - worth(a))[0];
+}
+
+/** Probability that one of the causes a repair is meant for is there. */
+export function carried(model: Model, suspicion: Suspicion, group: number | undefined): number {
+  const inside = new Set(group === undefined ? [] : model.groups[group]?.causes);
+  return suspicion.sets.reduce(
+    (sum, { causes }, h) => sum + (causes.some((c) => inside.has(c)) ? (suspicion.p[h] ?? 0) : 0),
+    0,
+  );
+}

@@ -1,0 +1,213 @@
+import type { Cause } from '../observation/causes';
+import { metFirst, type Given } from '../observation/likelihood';
+import { dimensionsOf, lookOf, lookTable, type Look } from '../observation/looks';
+import type { Live, Model } from './model';
+import type { CheckAtPlace } from '../bench/places';
+import type { Suspicion } from '../inference/suspicion';
+import { observed, resultShares, type Ways } from '../observation/ways';
+
+type Shown = readonly number[];
+const NOTHING: Shown = [];
+
+/** By result and fault of a set: chance that this result is the one found, and that this fault shows it. */
+type Found = readonly Float64Array[];
+
+/**
+ * Of several faults at once the result that is looked for first is the one found; at equal results, by the fault that is met
+ * first. `shown` is by fault in the order in which they are met. Each is taken to show as it would alone.
+ */
+function foundOf(shown: readonly Shown[], results: number): Found {
+  const n = shown.length;
+  const rest = new Float64Array(n).fill(1);
+  return Array.from({ length: results }, (_, k) => {
+    const found = new Float64Array(n);
+    let earlier = 1;
+    for (let i = 0; i < n; i++) {
+      const p = (shown[i] as Shown)[k] ?? 0;
+      // Those met before it show something later than k, those met after it k or later.
+      let later = 1;
+      for (let j = i + 1; j < n; j++) later *= rest[j] as number;
+      found[i] = earlier * p * later;
+      earlier *= (rest[i] as number) - p;
+    }
+    for (let i = 0; i < n; i++) rest[i] = (rest[i] as number) - ((shown[i] as Shown)[k] ?? 0);
+    return found;
+  });
+}
+
+/** How likely an answer is with several faults at once where the way in which they show does not matter. */
+function ofNumbers({ check }: CheckAtPlace, numbers: readonly number[], outcome: number): number {
+  if (check.asks) return numbers.reduce((sum, x) => sum + x, 0) / numbers.length;
+  // Only when all lie within the swap is the machine cured by it.
+  if (check.swap) return outcome === 0 ? Math.min(...numbers) : Math.max(...numbers);
+  return numbers[0] ?? 0;
+}
+
+function alone(given: Given, seen: Shown): number {
+  if (typeof given === 'number') return given;
+  let sum = 0;
+  for (let k = 0; k < seen.length; k++) sum += (seen[k] as number) * (given[k] ?? 0);
+  return sum;
+}
+
+/** Answers under one hypothesis, flattened as far as they would only repeat others' errors, and made whole. */
+function tempered(rows: readonly Float64Array[], h: number, weight: number): void {
+  let sum = 0;
+  for (const row of rows) sum += row[h] = weight === 1 ? (row[h] as number) : (row[h] as number) ** weight;
+  for (const row of rows) row[h] = (row[h] as number) / (sum || 1);
+}
+
+/** What a check may say, place by place. */
+interface PlaceForecast {
+  readonly look: Look | undefined;
+  /** By cause in play, then outcome. */
+  readonly given: readonly (readonly Given[])[];
+  /** By outcome, then live hypothesis. */
+  readonly rows: readonly Float64Array[];
+}
+
+/**
+ * P(outcome | hypothesis, all that is known), by place, outcome and live hypothesis. What was found already has told
+ * the ways apart in which a cause may show, so a check that would only repeat what is known forecasts just that.
+ */
+export class Forecasts {
+  private readonly places: (PlaceForecast | undefined)[] = [];
+  private readonly involved: readonly number[];
+  private readonly shown = new Map<Look, (Shown | undefined)[]>();
+  private readonly kin = new Map<string, boolean>();
+
+  constructor(
+    private readonly model: Model,
+    private readonly suspicion: Suspicion,
+    readonly live: readonly Live[],
+    /** How far an answer of a check would be a witness of its own for a live hypothesis, 0 to 1; see `weightsOf`. */
+    private readonly weight: (place: number, h: number) => number = () => 1,
+  ) {
+    this.involved = [...new Set(live.flatMap(({ causes }) => causes))];
+  }
+
+  /** Worked out when it is first asked for: an answer at once looks closely at a few checks only. */
+  private at(index: number): PlaceForecast {
+    return (this.places[index] ??= this.forecast(index));
+  }
+
+  rows(index: number): readonly Float64Array[] {
+    return this.at(index).rows;
+  }
+
+  private showing(look: Look, cause: number): Shown {
+    const list = this.shown.get(look) ?? [];
+    this.shown.set(look, list);
+    const ways = this.suspicion.ways[cause];
+    return (list[cause] ??= ways ? resultShares(ways, look) : []);
+  }
+
+  private forecast(index: number): PlaceForecast {
+    const { model, live, involved } = this;
+    const place = model.places[index];
+    if (!place) throw new RangeError(`There is no check number ${index}.`);
+    const look = lookOf(place.check);
+    const outcomes = model.outcomes[index] ?? [];
+    const given: (readonly Given[])[] = [];
+    const seen: Shown[] = [];
+    const single: (readonly number[])[] = [];
+    let unseen: readonly number[] | undefined;
+    for (const c of involved) {
+      const row = (given[c] = model.given.at(index, c));
+      const apart = look !== undefined && !place.reach.has((model.causes[c] as Cause).stop.index);
+      const shown = (seen[c] = look && !apart ? this.showing(look, c) : NOTHING);
+      single[c] = apart ? (unseen ??= row.map(Number)) : row.map((g) => alone(g, shown));
+    }
+    const first = look && metFirst(place, model.causes);
+    const rows = outcomes.map(() => new Float64Array(live.length));
+    live.forEach(({ causes: set }, h) => {
+      const [a] = set;
+      if (a === undefined || set.length === 1) {
+        rows.forEach((row, o) => (row[h] = (a === undefined ? model.elsewhere[index] : single[a])?.[o] ?? 0));
+        return;
+      }
+      // Out of reach of this check a fault is as good as not there.
+      const seeing = set.filter((c) => typeof given[c]?.[0] !== 'number');
+      if (seeing.length <= 1) {
+        const [only] = seeing;
+        rows.forEach((row, o) => {
+          row[h] =
+            only === undefined
+              ? ofNumbers(
+                  place,
+                  set.map((c) => Number(given[c]?.[o] ?? 0)),
+                  o,
+                )
+              : (single[only]?.[o] ?? 0);
+        });
+        return;
+      }
+      if (first) seeing.sort((x, y) => (first[x] ?? 0) - (first[y] ?? 0));
+      const shown = seeing.map((c) => seen[c] ?? NOTHING);
+      const found = foundOf(shown, Math.max(...shown.map(({ length }) => length)));
+      rows.forEach((row, o) => {
+        let sum = 0;
+        for (let i = 0; i < seeing.length; i++) {
+          const g = given[seeing[i] as number]?.[o] as readonly number[];
+          for (let k = 0; k < found.length; k++) sum += ((found[k] as Float64Array)[i] as number) * (g[k] ?? 0);
+        }
+        row[h] = sum;
+      });
+    });
+    for (let h = 0; h < live.length; h++) tempered(rows, h, this.weight(index, h));
+    return { look, given, rows };
+  }
+
+  /** Whether two checks look at the same side of some cause in play: then the second partly repeats the first. */
+  private repeats(first: number, second: number): boolean {
+    const key = `${first}|${second}`;
+    const known = this.kin.get(key);
+    if (known !== undefined) return known;
+    const [a, b] = [this.at(first).look, this.at(second).look];
+    const seen = a && dimensionsOf(a);
+    const kin = seen !== undefined && b !== undefined && dimensionsOf(b).some((dimension) => seen.includes(dimension));
+    this.kin.set(key, kin);
+    return kin;
+  }
+
+  /**
+   * What may follow one answer of a check: rows of a second check, given that answer too. Several causes at once are
+   * taken to show independently of what the first answer told.
+   */
+  after(first: number, outcome: number): (second: number) => readonly Float64Array[] {
+    const { model, live } = this;
+    const place = model.places[first] as CheckAtPlace;
+    const told = new Map<number, Ways>();
+    const waysAfter = (cause: number): Ways => {
+      const known = told.get(cause);
+      if (known) return known;
+      const ways = this.suspicion.ways[cause] as Ways;
+      const { look, given } = this.at(first);
+      const g = given[cause]?.[outcome];
+      const next = look && typeof g !== 'number' && g ? observed(ways, look, g) : ways;
+      told.set(cause, next);
+      return next;
+    };
+    return (second) => {
+      const { look, given, rows } = this.at(second);
+      if (!look || !this.repeats(first, second)) return rows;
+      const next = model.places[second] as CheckAtPlace;
+      const changed = live.flatMap(({ causes: [cause, other] }, h) => {
+        if (cause === undefined || other !== undefined) return [];
+        const at = (model.causes[cause] as Cause).stop.index;
+        if (!place.reach.has(at) || !next.reach.has(at)) return [];
+        const mode = (model.causes[cause] as Cause).mode;
+        const seen = new Set(lookTable(this.at(first).look as Look, mode).facets);
+        return lookTable(look, mode).facets.some((facet) => seen.has(facet)) ? [{ h, cause }] : [];
+      });
+      if (changed.length === 0) return rows;
+      const copies = rows.map((row) => row.slice());
+      for (const { h, cause } of changed) {
+        const shown = resultShares(waysAfter(cause), look);
+        copies.forEach((row, o) => (row[h] = alone(given[cause]?.[o] ?? 0, shown)));
+        tempered(copies, h, this.weight(second, h));
+      }
+      return copies;
+    };
+  }
+}

@@ -1,0 +1,217 @@
+import { priceOfAll } from '../bench/action';
+import { benchMinutes, priceOf, type Price } from '../bench/price';
+import type { Bench } from '../bench/state';
+import type { Forecasts } from './forecasts';
+import type { Model } from './model';
+import { needOfCheck } from '../bench/places';
+import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
+import { tryMinutes } from './repairs';
+
+/** What a check costs from a bench, and the bench it leaves. */
+export interface CheckPrice {
+  readonly price: Price;
+  /** The way there, the check and its risk. */
+  readonly minutes: number;
+}
+
+/** Prices at one state of the bench. */
+interface At {
+  readonly key: string;
+  readonly bench: Bench;
+  readonly tries: readonly number[];
+  readonly checks: (CheckPrice | undefined)[];
+}
+
+/** Every check costs this beside its own minutes: fetching what it takes, reading, noting the answer (chosen). */
+export const ROUND_MIN = 0.7;
+
+/** After an answer rarer than this the second step is not worked out: an average course is taken for it (chosen). */
+const RARE_ANSWER = 0.01;
+
+const benchKey = ({ temperatureC, power, off, strand, supported }: Bench): string =>
+  `${temperatureC}|${power}|${[...off].sort().join()}|${strand ? JSON.stringify(strand) : ''}|${supported === true}`;
+
+/** Prices lie with their model: an order comes back to the same few benches at every finding. */
+const PRICES = new WeakMap<Model, Map<string, At>>();
+const MOST_BENCHES = 300;
+
+/** Minutes in all, and after each answer, in the measure of the hypotheses. */
+export interface CheckedTwice {
+  readonly minutes: number;
+  readonly byAnswer: readonly number[];
+}
+
+/** Look-ahead over one set of live hypotheses: what a check or a repair is worth, one or two steps deep. */
+export class Lookahead {
+  private readonly needs: Needs;
+  private readonly scratch: Float64Array;
+  private readonly at: Map<string, At>;
+  private readonly byBench = new WeakMap<Bench, At>();
+  /** Checks that may come second: the most informative a minute, and the best by themselves. */
+  seconds: readonly number[] = [];
+
+  constructor(
+    private readonly model: Model,
+    private readonly forecasts: Pick<Forecasts, 'live' | 'rows' | 'after'>,
+  ) {
+    this.needs = needsOf(model, forecasts.live);
+    this.scratch = new Float64Array(forecasts.live.length);
+    const known = PRICES.get(model);
+    this.at = known && known.size < MOST_BENCHES ? known : new Map();
+    PRICES.set(model, this.at);
+  }
+
+  private state(bench: Bench): At {
+    const same = this.byBench.get(bench);
+    if (same) return same;
+    const key = benchKey(bench);
+    const known = this.at.get(key);
+    if (known) {
+      this.byBench.set(bench, known);
+      return known;
+    }
+    const { machine } = this.model.kase;
+    const made = { key, bench, tries: tryMinutes(machine, this.model.groups, bench), checks: [] };
+    this.at.set(key, made);
+    this.byBench.set(bench, made);
+    return made;
+  }
+
+  price(index: number, bench: Bench): CheckPrice {
+    const at = this.state(bench);
+    const known = at.checks[index];
+    if (known) return known;
+    const place = this.model.places[index];
+    if (!place) throw new RangeError(`There is no check number ${index}.`);
+    const { minutes, risk } = place.check;
+    const price = priceOf(this.model.kase.machine, bench, needOfCheck(place, this.model.hotC));
+    return (at.checks[index] = { price, minutes: benchMinutes(price) + minutes + ROUND_MIN + (risk ?? 0) });
+  }
+
+  /** Expected minutes when repairing starts now. `p` need not sum to one; neither does what is returned. */
+  stopping(p: Float64Array, bench: Bench): RepairOrder {
+    return repairCost(this.needs, p, this.state(bench).tries);
+  }
+
+  /** Weight of the hypotheses that a first repair would renew a part for which is none of theirs. In the measure of `p`. */
+  renewedSound(p: Float64Array, { order, steps }: RepairOrder): number {
+    const group = order[0];
+    if (steps === 0 || group === undefined || this.model.groups[group]?.remedy.replaces === undefined) return 0;
+    const { first, second, more } = this.needs;
+    let sum = 0;
+    for (let h = 0; h < p.length; h++)
+      if (first[h] !== group && second[h] !== group && !more.get(h)?.includes(group)) sum += p[h] as number;
+    return sum;
+  }
+
+  /** Hypotheses after each answer, not made whole: their sum is the answer's probability. */
+  answers(index: number, p: Float64Array): readonly Float64Array[] {
+    return this.forecasts.rows(index).map((row) => {
+      const next = new Float64Array(p.length);
+      for (let h = 0; h < p.length; h++) next[h] = (p[h] as number) * (row[h] as number);
+      return next;
+    });
+  }
+
+  /** A repair that fails is a finding: what is left of each hypothesis, not made whole. */
+  afterRepair(group: number, p: Float64Array): Float64Array {
+    const cures = this.model.groups[group]?.remedy.cures ?? 0;
+    return p.map((x, h) => (this.needs.first[h] === group && this.needs.second[h] === -1 ? x * (1 - cures) : x));
+  }
+
+  repairPrice(group: number, bench: Bench): { readonly minutes: number; readonly after: Bench } {
+    const at = this.state(bench);
+    const needs = this.model.groups[group]?.needs;
+    if (!needs) throw new RangeError(`There is no repair number ${group}.`);
+    return {
+      minutes: at.tries[group] ?? 0,
+      after: { ...priceOfAll(this.model.kase.machine, bench, needs).after, off: new Set() },
+    };
+  }
+
+  /** Minutes of checking first with one check, repairing after its answer. In the measure of `p`. */
+  private checking(
+    index: number,
+    rows: readonly Float64Array[],
+    p: Float64Array,
+    bench: Bench,
+    whole: number,
+    average: number,
+  ): number {
+    const { price, minutes } = this.price(index, bench);
+    const { tries } = this.state(price.after);
+    const next = this.scratch;
+    let sum = whole * minutes;
+    const least = whole * RARE_ANSWER;
+    for (const row of rows) {
+      let likely = 0;
+      for (let h = 0; h < p.length; h++) likely += next[h] = (p[h] as number) * (row[h] as number);
+      sum += likely < least ? likely * average : repairCost(this.needs, next, tries).minutes;
+    }
+    return sum;
+  }
+
+  /** The best that one more step can make of a situation: stop and repair, or one of the second checks first. */
+  oneStep(
+    p: Float64Array,
+    bench: Bench,
+    except: number,
+    rowsOf = (index: number) => this.forecasts.rows(index),
+  ): number {
+    let whole = 0;
+    for (let h = 0; h < p.length; h++) whole += p[h] as number;
+    if (whole < 1e-9) return 0;
+    let best = this.stopping(p, bench).minutes;
+    const average = best / whole;
+    for (const index of this.seconds) {
+      if (index === except) continue;
+      // A check cannot pay that costs more than everything that is left.
+      if (whole * this.price(index, bench).minutes >= best) continue;
+      best = Math.min(best, this.checking(index, rowsOf(index), p, bench, whole, average));
+    }
+    return best;
+  }
+
+  /** Minutes of checking first when after the answer one more check may follow. In the measure of `p`. */
+  checkingTwice(index: number, p: Float64Array, bench: Bench): CheckedTwice {
+    const { price, minutes } = this.price(index, bench);
+    const whole = p.reduce((sum, x) => sum + x, 0);
+    const byAnswer = this.answers(index, p).map((next, o) => {
+      const rare = next.reduce((total, x) => total + x, 0) < whole * RARE_ANSWER;
+      return rare
+        ? this.stopping(next, price.after).minutes
+        : this.oneStep(next, price.after, index, this.forecasts.after(index, o));
+    });
+    return { minutes: byAnswer.reduce((sum, x) => sum + x, whole * minutes), byAnswer };
+  }
+
+  /**
+   * Minutes of repairing first. After a failure as many checks may follow as are looked ahead otherwise, so that putting
+   * a repair off never looks better than it is.
+   */
+  repairing(group: number, p: Float64Array, bench: Bench, firsts: readonly number[]): number {
+    const { minutes, after } = this.repairPrice(group, bench);
+    const left = this.afterRepair(group, p);
+    const whole = left.reduce((sum, x) => sum + x, 0);
+    let best = this.stopping(left, after).minutes;
+    for (const index of firsts) {
+      if (whole * this.price(index, after).minutes >= best) continue;
+      best = Math.min(best, this.checkingTwice(index, left, after).minutes);
+    }
+    return minutes + best;
+  }
+
+  /** No course of action can take less: each hypothesis known and repaired at once. */
+  leastPossible(p: Float64Array, bench: Bench): number {
+    const { tries } = this.state(bench);
+    let sum = 0;
+    for (let h = 0; h < p.length; h++) {
+      const a = this.needs.first[h] as number;
+      const b = this.needs.second[h] as number;
+      let need = (a >= 0 ? (tries[a] ?? 0) : 0) + (b >= 0 ? (tries[b] ?? 0) : 0);
+      for (const g of this.needs.more.get(h) ?? []) need += g >= 0 ? (tries[g] ?? 0) : 0;
+      sum += (p[h] as number) * need;
+    }
+    return sum;
+  }
+}

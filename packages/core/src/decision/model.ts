@@ -1,0 +1,151 @@
+import { materialOf } from '../catalogue/index';
+import type { Route } from '../path/route';
+import type { Cause } from '../observation/causes';
+import type { Case } from '../observation/context';
+import { GivenTable } from '../observation/given';
+import { outcomesOf, overall, saysAlike, shareOfRange, type Outcome } from '../observation/likelihood';
+import { lookOf } from '../observation/looks';
+import type { CheckAtPlace } from '../bench/places';
+import { apartMinutes, repairGroups, type RepairGroup } from './repairs';
+import { elsewhereLikelihood, flatLikelihood } from '../inference/evidence';
+import { priorOf } from '../inference/prior';
+import { removedBy } from '../inference/removal';
+import type { Suspicion } from '../inference/suspicion';
+
+/** Everything about a machine and an order that does not change while findings come in. */
+export interface Model {
+  readonly kase: Case;
+  readonly route: Route;
+  readonly causes: readonly Cause[];
+  /** By cause, `elsewhere` last. */
+  readonly prior: readonly number[];
+  readonly places: readonly CheckAtPlace[];
+  readonly outcomes: readonly (readonly Outcome[])[];
+  /** By place and cause: what each outcome says. */
+  readonly given: GivenTable;
+  /** By place and outcome: likelihood if nothing on the list is the cause. */
+  readonly elsewhere: readonly (readonly number[])[];
+  readonly groups: readonly RepairGroup[];
+  /** By cause: index of its group, −1 when no remedy is left. */
+  readonly groupOf: readonly number[];
+  readonly hotC: number;
+  /** By cause: minutes to find it by taking everything apart. */
+  readonly apart: readonly number[];
+  /** By repair in vain and cause, the chance that it took the fault away. */
+  readonly removed: readonly (readonly number[])[];
+}
+
+function elsewhereOf(
+  place: CheckAtPlace,
+  index: number,
+  outcomes: readonly Outcome[],
+  causes: readonly Cause[],
+  prior: readonly number[],
+  given: GivenTable,
+): readonly number[] {
+  const look = lookOf(place.check);
+  // A check sees nothing of causes out of its reach: one row serves them all.
+  let unseen: readonly number[] | undefined;
+  // Modes that sit at several stations are worked out once, where the station makes no difference.
+  const byMode = new Map<string, readonly number[]>();
+  const same = saysAlike(place.check);
+  const rowOf = (cause: Cause, c: number): readonly number[] =>
+    given.at(index, c).map((item) => overall(look, cause, item));
+  const reached = (cause: Cause, c: number): readonly number[] => {
+    const known = same ? byMode.get(cause.mode.id) : undefined;
+    if (known) return known;
+    const row = rowOf(cause, c);
+    byMode.set(cause.mode.id, row);
+    return row;
+  };
+  const rows = causes.map((cause, c) =>
+    place.check.asks || place.reach.has(cause.stop.index) ? reached(cause, c) : (unseen ??= rowOf(cause, c)),
+  );
+  const row = outcomes.map((outcome, o) => {
+    const flat = place.check.asks ? 1 / outcomes.length : flatLikelihood(place) * shareOfRange(place, outcome);
+    return elsewhereLikelihood(
+      rows.map((likelihood) => likelihood[o] ?? 0),
+      prior,
+      flat,
+    );
+  });
+  const sum = row.reduce((total, x) => total + x, 0);
+  return row.map((x) => x / sum);
+}
+
+export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Cause[]): readonly number[] => {
+  const of = causes.map(() => -1);
+  groups.forEach((group, g) => group.causes.forEach((cause) => (of[cause] = g)));
+  return of;
+};
+
+export function modelOf(kase: Case, route: Route, causes: readonly Cause[], places: readonly CheckAtPlace[]): Model {
+  const prior = priorOf(causes);
+  const listed = prior.slice(0, -1);
+  const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
+  const groups = repairGroups(kase, route, causes);
+  const given = new GivenTable(kase.catalogue, places, outcomes, causes);
+  return {
+    kase,
+    route,
+    causes,
+    prior,
+    places,
+    outcomes,
+    given,
+    elsewhere: places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given)),
+    groups,
+    groupOf: groupIndex(groups, causes),
+    apart: causes.map((cause) => apartMinutes(cause, places)),
+    removed: removedBy(kase, causes),
+    hotC: Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC),
+  };
+}
+
+/** A hypothesis that is still in play: faults that are there together, or `elsewhere` (none). */
+export interface Live {
+  readonly index: number;
+  readonly causes: readonly number[];
+}
+
+/** Stops at which a set of faults has one, each once. */
+export const stopsOf = (model: Model, causes: readonly number[]): readonly number[] => [
+  ...new Set(causes.flatMap((c) => model.causes[c]?.stop.index ?? [])),
+];
+
+/** By stop of the route, in its order: probability that a fault is there; two at one place count once. */
+export function stationShares(model: Model, { sets, p }: Pick<Suspicion, 'sets' | 'p'>): readonly number[] {
+  const shares = model.route.stops.map(() => 0);
+  sets.forEach(({ causes }, h) => {
+    for (const at of stopsOf(model, causes)) shares[at] = (shares[at] ?? 0) + (p[h] ?? 0);
+  });
+  return shares;
+}
+
+/** The same before anything is known of this order. */
+export const priorShares = (model: Model): readonly number[] =>
+  stationShares(model, { sets: model.causes.map((_, c) => ({ causes: [c], p: 0 })), p: model.prior });
+
+/** Hypotheses below this share, beyond the first few, cannot change a decision (chosen). */
+const LIVE_SHARE = 1e-3;
+const MOST_LIVE = 80;
+
+/** The hypotheses in play, `elsewhere` last, and their shares made whole. */
+export function liveOf(
+  model: Model,
+  suspicion: Suspicion,
+  most = MOST_LIVE,
+): { readonly live: readonly Live[]; readonly p: Float64Array } {
+  const last = suspicion.p.length - 1;
+  const order = suspicion.p
+    .map((_, i) => i)
+    .filter((i) => i !== last && (suspicion.p[i] ?? 0) >= LIVE_SHARE)
+    .sort((a, b) => (suspicion.p[b] ?? 0) - (suspicion.p[a] ?? 0) || a - b)
+    .slice(0, most);
+  const live = [...order, last].map((index): Live => {
+    return { index, causes: suspicion.sets[index]?.causes ?? [] };
+  });
+  const p = Float64Array.from(live, ({ index }) => suspicion.p[index] ?? 0);
+  const total = p.reduce((sum, x) => sum + x, 0);
+  return { live, p: p.map((x) => x / total) };
+}

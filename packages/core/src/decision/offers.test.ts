@@ -1,0 +1,137 @@
+import type { Bench } from '../bench/state';
+import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
+import { FAMILIES, machineOfFamily } from '../path/families';
+import { chanceRemoved } from '../inference/removal';
+import { answeredKeys, barredKeys } from '../explain/assess';
+import { dunlin, stateOf, takenIn } from '../testing/machines';
+import { decide, type CheckForecast } from './decide';
+import { suspectShown } from './advise';
+import { apartMinutes, repairGroups, rungsFor } from './repairs';
+import { workOut } from './working';
+
+const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
+
+function offers(symptoms: readonly string[], machine = dunlin) {
+  const state = stateOf(machine, [takenIn(machine, { material: 'PLA', symptoms, onset: 'after-moving' })]);
+  const { model, evidence, suspicion } = workOut(machine, catalogue, state);
+  const found = decide(model, suspicion, cold(machine), evidence, barredKeys(state), answeredKeys(state), { depth: 2 });
+  return { model, suspicion, ...found };
+}
+
+test.each(FAMILIES.map(({ id }) => id))(
+  'a complaint about heat on a machine of the family %s: of the first three offers one looks at the heater or its sensor',
+  (family) => {
+    const machine = machineOfFamily(family, 'm', 'M');
+    const { checks } = offers(['heat-error', 'thin'], machine);
+    const block = machine.runs
+      .flatMap(({ stations }) => stations)
+      .filter(({ kind }) => kind === 'heat-block')
+      .map(({ id }) => id);
+    expect(checks.slice(0, 3).filter(({ place }) => block.includes(place.station ?? '')).length).toBeGreaterThan(0);
+  },
+);
+
+test('a hand on the strand and the gauge on it are one question: the first three offers have one of them', () => {
+  const { checks } = offers(['thin']);
+  const drag = checks.slice(0, 3).filter(({ place }) => ['pull-strand', 'pull-gauge'].includes(place.check.id));
+  expect(checks.some(({ place }) => place.check.id === 'pull-gauge')).toBe(true);
+  expect(drag).toHaveLength(1);
+});
+
+describe('a look at what would be mended', () => {
+  const { checks } = offers(['thin']);
+  const [one] = checks;
+  const look = (name: string, expectedMinutes: number, after: number, reach: 'station' | 'span' = 'station') =>
+    ({
+      ...one,
+      place: { ...one?.place, key: name, reach: new Set([1]), check: { ...one?.place.check, reach } },
+      expectedMinutes,
+      outcomes: [{ probability: 0.5, stations: [0, after], minutes: 1 }],
+    }) as unknown as CheckForecast;
+  const keys = (list: readonly CheckForecast[]) => list.map(({ place }) => place.key);
+  const blind = ['a', 'b', 'c', 'd'].map((name, i) => look(name, 20 + i, 0.5));
+  const there = new Set([1]);
+
+  test('takes the third place where none of the first three would show it; the first stays', () => {
+    expect(keys(suspectShown([...blind, look('shows', 24.5, 0.9)], there, 0.5, []))).toEqual([
+      'a',
+      'b',
+      'shows',
+      'c',
+      'd',
+    ]);
+  });
+  test('moves nothing where one of them shows it, where it costs ten minutes more, or where it is no look at the place', () => {
+    for (const list of [
+      [look('shows', 19, 0.9), ...blind],
+      [...blind, look('dear', 30.5, 0.9)],
+      [...blind, look('weak', 24, 0.8)],
+      [...blind, look('push', 24, 0.9, 'span')],
+    ])
+      expect(suspectShown(list, there, 0.5, [])).toEqual(list);
+  });
+  test('where no repair carries itself, by the place that is suspected most; where none is, nothing moves', () => {
+    const list = [...blind, look('shows', 24.5, 0.9)];
+    expect(keys(suspectShown(list, new Set([0]), 0.1, [0.1, 0.5])).indexOf('shows')).toBe(2);
+    expect(suspectShown(list, there, 0.33, [0.3, 0.33])).toEqual(list);
+  });
+});
+
+test('grease is wiped from the whole path at once: one repair wherever it sits, and in vain it speaks against all of it', () => {
+  const { model } = offers(['thin']);
+  const { kase, route, causes } = model;
+  const grease = causes.flatMap(({ mode }, i) => (mode.id === 'grease' ? [i] : []));
+  const groups = repairGroups(kase, route, causes).filter(({ causes: of }) => of.some((c) => grease.includes(c)));
+  expect(grease.length).toBeGreaterThan(1);
+  expect(groups.map(({ remedy, causes: of }) => [remedy.id, of])).toEqual([['wipe-path', grease]]);
+  const [first, ...others] = grease.flatMap((c) => causes[c] ?? []);
+  const failed = { id: 'f', station: first?.stop.station.id ?? '', mode: 'grease', remedies: ['wipe-path'], after: 0 };
+  for (const other of others)
+    expect(chanceRemoved(kase, failed, other, causes)).toBe(remedyById(catalogue, 'wipe-path')?.cures);
+  const stub = causes.find(({ mode }) => mode.id === 'stub');
+  expect(stub && chanceRemoved(kase, failed, stub, causes)).toBe(0);
+});
+
+describe('a remedy that was done in vain', () => {
+  const { model } = offers(['thin']);
+  const { route, causes } = model;
+  const pla = materialOf(catalogue, 'PLA');
+  const rungs = (id: string, times: number) => {
+    const cause = causes.find((item) => item.id === id);
+    if (!cause) throw new Error(`no cause ${id}`);
+    const all = rungsFor(catalogue, dunlin, route, cause, pla);
+    const failed = Array.from({ length: times }, (_, i) => ({
+      id: `f${i}`,
+      station: cause.stop.station.id,
+      mode: cause.mode.id,
+      remedies: all.map((remedy) => remedy.id),
+      after: 0,
+    }));
+    return { all, left: rungsFor(catalogue, dunlin, route, cause, pla, failed) };
+  };
+
+  test.each([
+    ['extruder/gears-worn', /another one$/],
+    ['job/bed-close', /once more$/],
+  ])('is offered once more when nothing else is left, and believed half as much: %s', (id, name) => {
+    const { all, left } = rungs(id, 1);
+    expect(left.map((remedy) => remedy.id)).toEqual(all.map((remedy) => remedy.id));
+    left.forEach((remedy, i) => {
+      expect(remedy.name).toMatch(name);
+      expect(remedy.cures).toBeCloseTo((all[i]?.cures ?? 0) / 2, 9);
+    });
+  });
+  test('twice in vain, it is not offered a third time', () => {
+    expect(rungs('extruder/gears-worn', 2).left).toEqual([]);
+  });
+});
+
+test('taking everything apart shows what an eye or a meter finds there; a strand or a setting takes as long again', () => {
+  const { model } = offers(['thin']);
+  const minutes = (id: string): number => {
+    const cause = model.causes.find((item) => item.id === id);
+    return cause ? apartMinutes(cause, model.places) : NaN;
+  };
+  expect(['extruder/gears-worn', 'nozzle/tip-particles', 'block/heater-fault'].map(minutes)).toEqual([120, 120, 120]);
+  expect(['job/too-cold', 'spool-a/filament-wet'].map(minutes)).toEqual([240, 240]);
+});

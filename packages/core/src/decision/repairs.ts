@@ -1,0 +1,147 @@
+import { placedActions, priceOfAll } from '../bench/action';
+import { WAITING_RATE, type Need } from '../bench/price';
+import type { Bench } from '../bench/state';
+import type { Catalogue, Material, Remedy } from '../catalogue/types';
+import { materialOf, remedyById } from '../catalogue/index';
+import type { Machine, Station } from '../path/machine';
+import type { Route } from '../path/route';
+import type { CheckAtPlace } from '../bench/places';
+import type { Cause } from '../observation/causes';
+import { lookOf } from '../observation/looks';
+import { allWays, resultShares } from '../observation/ways';
+import type { Case, FailedRepair } from '../observation/context';
+
+/** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
+export interface RepairGroup {
+  readonly id: string;
+  readonly station: Station;
+  readonly remedy: Remedy;
+  readonly causes: readonly number[];
+  /** Action by action. */
+  readonly needs: readonly Need[];
+  /** Expected further minutes if this is the cause: the rungs after the first. */
+  readonly laterMin: number;
+}
+
+/** Proving a repair from the smallest test to the feed test, in bench minutes, when the machine is hot (chosen). */
+export const PROOF_MIN = 6;
+/** A remedy that was done in vain cures so much less often when it is done again, with another part or with more care (chosen). */
+export const AGAIN = 0.5;
+/** What it takes when the cause is on no list: strip and look at everything, or ask for help (chosen). */
+export const ELSEWHERE_MIN = 120;
+/** What no opened path shows (a setting, a strand, a bad contact when warm) is then found by asking and by trying (chosen). */
+export const ASKING_MIN = 120;
+/** Shown to an eye or a meter at the opened path at least so often (chosen). */
+const SHOWN_OPEN = 0.5;
+
+/** Minutes to find a fault by taking everything apart and looking: what an eye cannot see there takes more. */
+export function apartMinutes(cause: Cause, places: readonly CheckAtPlace[]): number {
+  // Once its parts are off, whatever looks at a station is done on the way.
+  const opened = (cause.stop.station.access?.open ?? []).length > 0;
+  const shown = places.some(({ check, reach, cannot }) => {
+    if (cannot || check.asks || check.swap || !reach.has(cause.stop.index)) return false;
+    if (check.needs !== 'open' && !opened) return false;
+    if (check.reach !== 'station' && check.reach !== 'near') return false;
+    if (check.quantity) return (cause.mode.reads?.[check.quantity.reads]?.p ?? 0) >= SHOWN_OPEN;
+    const look = lookOf(check);
+    const seen = look && resultShares(allWays(cause.mode), look);
+    return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
+  });
+  return shown ? ELSEWHERE_MIN : ELSEWHERE_MIN + ASKING_MIN;
+}
+
+/** Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out, until nothing else is left. */
+export function rungsFor(
+  catalogue: Catalogue,
+  machine: Machine,
+  route: Route,
+  cause: Pick<Cause, 'mode' | 'stop'>,
+  material: Material,
+  failed: readonly FailedRepair[] = [],
+): readonly Remedy[] {
+  const tried = failed.filter(({ station }) => station === cause.stop.station.id).flatMap(({ remedies }) => remedies);
+  const times = (id: string): number => tried.filter((other) => other === id).length;
+  const bore = cause.stop.station.params?.boreMm;
+  const fitting = cause.mode.remedies
+    .map((id) => remedyById(catalogue, id))
+    .filter((remedy): remedy is Remedy => remedy !== undefined && !remedy.retired)
+    .filter((remedy) => remedy.boreAtLeastMm === undefined || bore === undefined || bore >= remedy.boreAtLeastMm)
+    .filter((remedy) => remedy.boreBelowMm === undefined || bore === undefined || bore < remedy.boreBelowMm)
+    .filter((remedy) => !remedy.needsSolvent || (material.solvents ?? []).length > 0)
+    .filter(
+      (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.assumed === true,
+    )
+    .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
+  const rungs = fitting.filter(({ id }) => times(id) === 0);
+  // With everything tried, it is done once more: a new part may have had the same flaw, a setting may have been missed by a little.
+  return rungs.length > 0
+    ? rungs
+    : fitting
+        .filter(({ id }) => times(id) === 1)
+        .map((remedy) => ({
+          ...remedy,
+          name: `${remedy.name}: ${remedy.replaces === undefined ? 'once more' : 'another one'}`,
+          cures: remedy.cures * AGAIN,
+        }));
+}
+
+/** What a remedy needs at its place, action by action. @throws RangeError when it cannot be done there */
+export function remedyNeeds(
+  machine: Machine,
+  route: Route,
+  cause: Pick<Cause, 'stop'>,
+  remedy: Remedy,
+  material: Material,
+): readonly Need[] {
+  const placed = placedActions(machine, route, cause.stop, remedy, material);
+  if (!placed) throw new RangeError(`"${remedy.name}" cannot be done at ${cause.stop.station.name} of this machine.`);
+  return placed.map(({ need }) => need);
+}
+
+/** Soaking and drying go on by themselves; of a long wait only this much counts, since other work is done meanwhile (chosen). */
+const LONG_WAIT_CAP_MIN = 60;
+export const remedyMinutes = (remedy: Remedy): number =>
+  remedy.minutes + WAITING_RATE * Math.min(remedy.waitMinutes ?? 0, LONG_WAIT_CAP_MIN);
+
+export function repairGroups(kase: Case, route: Route, causes: readonly Cause[]): readonly RepairGroup[] {
+  const { catalogue, machine } = kase;
+  const material = materialOf(catalogue, kase.material);
+  const groups = new Map<string, RepairGroup & { causes: number[] }>();
+  causes.forEach((cause, index) => {
+    const rungs = rungsFor(catalogue, machine, route, cause, material, kase.failed);
+    const first = rungs[0];
+    if (!first) return;
+    const whole = first.takes?.some(({ place, modes }) => place === 'path' && modes?.includes(cause.mode.id));
+    // What works along the whole path is one repair, wherever the fault sits.
+    const id = `${whole ? 'path' : cause.stop.station.id}/${first.id}`;
+    const known = groups.get(id);
+    if (known) {
+      known.causes.push(index);
+      return;
+    }
+    let stillIll = 1 - first.cures;
+    let laterMin = 0;
+    for (const rung of rungs.slice(1)) {
+      laterMin += stillIll * (remedyMinutes(rung) + PROOF_MIN / 2);
+      stillIll *= 1 - rung.cures;
+    }
+    laterMin += stillIll * ELSEWHERE_MIN;
+    const needs = remedyNeeds(machine, route, cause, first, material);
+    groups.set(id, { id, station: cause.stop.station, remedy: first, causes: [index], needs, laterMin });
+  });
+  return [...groups.values()];
+}
+
+/** Bench minutes to try each group from a given bench: the way there, the first rung, closing everything, the proof. */
+export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], bench: Bench): readonly number[] {
+  const closing = (ids: Iterable<string>): number => {
+    let sum = 0;
+    for (const id of ids) sum += machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
+    return sum;
+  };
+  const openNow = closing(bench.off);
+  return groups.map((group) => {
+    const price = priceOfAll(machine, bench, group.needs);
+    return price.minutes + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
+  });
+}

@@ -1,0 +1,69 @@
+import type { Catalogue } from '../catalogue/types';
+import { evidenceOf, type Evidence } from '../inference/evidence';
+import { USUAL, type Breadth } from '../inference/hypotheses';
+import { weigh, type Suspicion } from '../inference/suspicion';
+import { causesOf } from '../observation/causes';
+import type { Case } from '../observation/context';
+import { checksOnLane } from '../bench/places';
+import type { OrderState } from '../order/state';
+import type { Machine } from '../path/machine';
+import { routeOf } from '../path/route';
+import { modelOf, type Model } from './model';
+
+/** Symptoms that were asked for and are neither ticked nor named as not looked for. */
+const unticked = (catalogue: Catalogue, seen: readonly string[], notLooked: readonly string[]): readonly string[] =>
+  catalogue.symptoms.map(({ id }) => id).filter((id) => !seen.includes(id) && !notLooked.includes(id));
+
+/** What the order says about the machine, findings aside. */
+export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState): Case {
+  const { intake } = state;
+  return {
+    machine,
+    catalogue,
+    symptoms: intake?.symptoms ?? [],
+    before: intake?.before ?? [],
+    failed: state.failures,
+    ...(intake?.lane === undefined ? {} : { lane: intake.lane }),
+    ...(intake?.material === undefined ? {} : { material: intake.material }),
+    ...(intake?.weeksLoaded === undefined ? {} : { weeksLoaded: intake.weeksLoaded }),
+    ...(intake?.hotterBefore === undefined ? {} : { hotterBefore: intake.hotterBefore }),
+    ...(intake?.onset === undefined ? {} : { onset: intake.onset }),
+    ...(intake?.noticedAt === undefined ? {} : { noticedAt: intake.noticedAt }),
+    ...(intake?.converted === undefined ? {} : { converted: intake.converted }),
+    ...(intake?.tried === undefined ? {} : { tried: intake.tried }),
+    ...(intake?.failedAfterMinutes === undefined ? {} : { failedAfterMinutes: intake.failedAfterMinutes }),
+    ...(intake?.failedAtMm === undefined ? {} : { failedAtMm: intake.failedAtMm }),
+    ...(intake?.onsets === undefined ? {} : { onsets: intake.onsets }),
+    ...(intake?.notLooked === undefined ? {} : { unseen: unticked(catalogue, intake.symptoms, intake.notLooked) }),
+  };
+}
+
+export interface Working {
+  readonly model: Model;
+  readonly evidence: readonly Evidence[];
+  readonly suspicion: Suspicion;
+}
+
+const modelCache = new Map<string, Model>();
+
+/** The model of a case, kept for the next finding of the same order; a handful at most. */
+function modelFor(kase: Case): Model {
+  const { machine, catalogue: _catalogue, ...rest } = kase;
+  const key = `${machine.id}|${JSON.stringify(rest)}`;
+  const known = modelCache.get(key);
+  if (known && known.kase.machine === machine && known.kase.catalogue === kase.catalogue) return known;
+  const route = routeOf(machine, kase.lane);
+  const model = modelOf(kase, route, causesOf(kase, route), checksOnLane(kase.catalogue, machine, kase.lane));
+  if (modelCache.size >= 8) modelCache.clear();
+  modelCache.set(key, model);
+  return model;
+}
+
+/** Posterior of an order as it stands, with what it was computed from. */
+export function workOut(machine: Machine, catalogue: Catalogue, state: OrderState, breadth: Breadth = USUAL): Working {
+  const kase = caseOf(machine, catalogue, state);
+  const model = modelFor(kase);
+  const places = new Map(model.places.map((place) => [place.key, place]));
+  const evidence = evidenceOf(kase, model.causes, places, state.findings);
+  return { model, evidence, suspicion: weigh(model.causes, model.prior, evidence, model.removed, breadth) };
+}

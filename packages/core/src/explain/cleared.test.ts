@@ -1,0 +1,53 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import type { OrderEvent } from '../order/events';
+import { dunlin, finding, stateOf, takenIn } from '../testing/machines';
+import { assess } from './assess';
+
+const cold = { temperatureC: dunlin.heat.ambientC, power: 'off' as const, off: new Set<string>() };
+const ORDERS: readonly (readonly [string, string, number?])[][] = [
+  [['push-strand@gate-a>end', 'stops', 901]],
+  [['push-strand@gate-a>end', 'passes']],
+  [['pull-strand@extruder', 'free']],
+  [['push-strand@gate-a>port-a', 'drags']],
+  [['tug@port-a', 'holds']],
+  [['draw-home@buffer-a', 'home']],
+  [['swap-spool@spool-a', 'cured']],
+  [
+    ['push-strand@gate-a>end', 'stops', 901],
+    ['free-air@nozzle', 'straight'],
+    ['tug@coupler-a', 'holds'],
+  ],
+];
+const view = (list: readonly OrderEvent[]) =>
+  assess(
+    dunlin,
+    catalogue,
+    stateOf(dunlin, [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms: ['thin'] }), ...list]),
+    cold,
+  );
+
+// The bounds are chosen: a place is cleared when less than 2.5 % is left, at most two fifths of what there was.
+test.each(ORDERS)(
+  'what is cleared has lost most of its suspicion, and by the finding that is named (%#)',
+  (...list) => {
+    const events = list.map(([key, result, value]) => finding(key, result, value));
+    const all = view(events);
+    const cleared = all.stations.filter(({ clearedBy }) => clearedBy !== undefined);
+    for (const { station, suspicion, prior, clearedBy = '' } of cleared) {
+      expect([station, suspicion < 0.025, suspicion / prior < 0.4]).toEqual([station, true, true]);
+      // Without the finding that is said to clear it, it would be nearly twice as suspect.
+      const without = events.map((_, i) => view(events.filter((__, k) => k !== i)));
+      const gained = without.map(
+        ({ stations }) => (stations.find((s) => s.station === station)?.suspicion ?? 0) / suspicion,
+      );
+      expect([station, clearedBy, Math.max(...gained) > 1.9]).toEqual([station, clearedBy, true]);
+    }
+  },
+);
+
+test('a strand that stops in the hub clears what it passed; a seat that holds, being one witness of several ways to fail, clears nothing', () => {
+  const by = (key: string, result: string, value?: number) =>
+    view([finding(key, result, value)]).stations.flatMap(({ station, clearedBy }) => (clearedBy ? [station] : []));
+  expect(by('push-strand@gate-a>end', 'stops', 901)).toEqual(['gate-a', 'buffer-a']);
+  expect(by('tug@port-a', 'holds')).toEqual([]);
+});

@@ -1,0 +1,153 @@
+import { causesOf, type Cause } from '../observation/causes';
+import type { Case, Finding } from '../observation/context';
+import type { CheckAtPlace } from '../bench/places';
+import { allWays, observed, type Ways } from '../observation/ways';
+import { weightsOf } from '../observation/witness';
+import type { Route } from '../path/route';
+import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
+import { priorOf } from './prior';
+import { removedBy } from './removal';
+import { hypotheses, USUAL, WIDE, type Breadth, type Weighed } from './hypotheses';
+import { LEAST } from './joint';
+
+/** Faults that are there at the same time now. */
+export interface FaultSet {
+  /** Indices of the causes, in path order. */
+  readonly causes: readonly number[];
+  readonly p: number;
+}
+
+/** What is believed, given the evidence. */
+export interface Suspicion {
+  /** Sets of one are first, by cause; larger ones follow, likeliest first. */
+  readonly sets: readonly FaultSet[];
+  /** As `sets`, then `elsewhere`; sums to one. */
+  readonly p: readonly number[];
+  /** By cause, that it is there, alone or with others, then `elsewhere`. */
+  readonly share: readonly number[];
+  /** By cause, that it was there and a repair took it away, though that did not cure. */
+  readonly removed: readonly number[];
+  /** By cause, the ways in which it may be showing itself. */
+  readonly ways: readonly Ways[];
+}
+
+/** Larger sets below this share are not carried on: all together they are well under a per cent. */
+const LEAST_SHARE = 1e-6;
+
+/** Sets below this share add nothing that any digit would show. */
+const NEGLIGIBLE = 1e-9;
+
+/** How one fault by itself may be showing, as far as has been looked. */
+export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[]): readonly Ways[] {
+  const weightsFor = weightsOf(evidence);
+  return causes.map((cause, c) => {
+    const weights = weightsFor([cause]);
+    let seen = allWays(cause.mode);
+    evidence.forEach(({ look, given }, i) => {
+      const g = given[c];
+      if (typeof g !== 'number' && g && look)
+        seen = observed(
+          seen,
+          look,
+          g.map((x) => Math.max(x, LEAST) ** (weights[i] ?? 1)),
+        );
+    });
+    return seen;
+  });
+}
+
+/** Something that is on no list: every observation as an average fault would have it, flattened. */
+function elsewhereLog(evidence: readonly Evidence[]): number {
+  const whole = weightsOf(evidence)([]);
+  return evidence.reduce((log, item, i) => {
+    const l = item.repair ? STILL_ILL.left : item.elsewhere;
+    return log + (whole[i] ?? 1) * Math.log(Math.max(l, LEAST));
+  }, 0);
+}
+
+/** Taken in by id: the order in which findings came must not show, not even in the last bit. */
+const byId = (known: readonly Evidence[]): readonly Evidence[] => [...known].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+/** Weighs every cause, the sets worth keeping, and `elsewhere` by the evidence. `gone` is by repair in vain and cause. */
+export function weigh(
+  causes: readonly Cause[],
+  prior: readonly number[],
+  known: readonly Evidence[],
+  gone: readonly (readonly number[])[] = [],
+  breadth: Breadth = USUAL,
+): Suspicion {
+  const evidence = byId(known);
+  const n = causes.length;
+  const found = hypotheses(causes, prior, evidence, gone, breadth);
+  const elsewhere = Math.log(prior[n] ?? 0) + elsewhereLog(evidence);
+  const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
+  const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
+  const total = found.reduce((sum, item) => sum + mass(item), mass({ log: elsewhere }));
+  const removed = causes.map(() => 0);
+  let nothing = mass({ log: elsewhere }) / total;
+  const single = causes.map(() => 0);
+  const larger = new Map<string, { causes: readonly number[]; p: number }>();
+  for (const item of found) {
+    const p = mass(item) / total;
+    if (p < NEGLIGIBLE && item.set.length > 1) continue;
+    for (const c of item.set) if (!item.now.includes(c)) removed[c] = (removed[c] ?? 0) + p;
+    const [first] = item.now;
+    if (first === undefined) nothing += p;
+    else if (item.now.length === 1) single[first] = (single[first] ?? 0) + p;
+    else {
+      const key = item.now.join();
+      const entry = larger.get(key) ?? { causes: item.now, p: 0 };
+      entry.p += p;
+      larger.set(key, entry);
+    }
+  }
+  const kept = [...larger.values()].filter(({ p }) => p >= LEAST_SHARE).sort((a, b) => b.p - a.p);
+  const sets = [...single.map((p, c): FaultSet => ({ causes: [c], p })), ...kept];
+  const whole = sets.reduce((sum, { p }) => sum + p, nothing);
+  const p = [...sets.map((set) => set.p / whole), nothing / whole];
+  const share = causes.map(() => 0);
+  sets.forEach(({ causes: set }, h) => set.forEach((c) => (share[c] = (share[c] ?? 0) + (p[h] ?? 0))));
+  return { sets, p, share: [...share, p.at(-1) ?? 0], removed, ways: shownWays(causes, evidence) };
+}
+
+/**
+ * Share of what is believed that the usual search for sets of faults leaves out, against one several times as wide: for the
+ * debug output and the case bench.
+ */
+export function massLeftOut(
+  causes: readonly Cause[],
+  prior: readonly number[],
+  known: readonly Evidence[],
+  gone: readonly (readonly number[])[] = [],
+): number {
+  const evidence = byId(known);
+  const logs = (breadth: Breadth): Map<string, number> =>
+    new Map(
+      hypotheses(causes, prior, evidence, gone, breadth).map(({ set, now, log }) => [
+        `${set.join()}>${now.join()}`,
+        log,
+      ]),
+    );
+  const [usual, wide] = [logs(USUAL), logs(WIDE)];
+  const all = [...wide.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence)];
+  // There may be more of them than a call takes arguments.
+  const top = all.reduce((most, log) => Math.max(most, log), -Infinity);
+  const total = all.reduce((sum, log) => sum + Math.exp(log - top), 0);
+  let out = 0;
+  for (const [key, log] of wide) if (!usual.has(key)) out += Math.exp(log - top);
+  return out / total;
+}
+
+/** Causes of a case on a route, and what is believed of them. */
+export function suspect(
+  kase: Case,
+  route: Route,
+  places: ReadonlyMap<string, CheckAtPlace>,
+  findings: readonly Finding[],
+  breadth: Breadth = USUAL,
+) {
+  const causes = causesOf(kase, route);
+  const prior = priorOf(causes);
+  const evidence = evidenceOf(kase, causes, places, findings);
+  return { causes, prior, evidence, ...weigh(causes, prior, evidence, removedBy(kase, causes), breadth) };
+}

@@ -1,0 +1,81 @@
+import type { Catalogue, FailureMode, Raise } from '../catalogue/types';
+import { materialOf } from '../catalogue/index';
+import type { Route, Stop } from '../path/route';
+import type { Station } from '../path/machine';
+import type { Case } from './context';
+
+/** A mode at a station, the unit of suspicion. */
+export interface Cause {
+  /** `station/mode`. */
+  readonly id: string;
+  readonly stop: Stop;
+  readonly mode: FailureMode;
+  readonly weight: number;
+  /** Why the weight is not the catalogue's own. */
+  readonly raisedBy: readonly { readonly why: string; readonly by: number }[];
+}
+
+/** Share of the prior of something that the catalogue does not list: chosen; large enough to win when nothing fits, small enough not to delay. */
+export const ELSEWHERE_SHARE = 0.03;
+/** A station that is not as delivered fails so many times likelier (chosen). */
+const CONVERTED = 2;
+
+const param = (station: Station, name: string): string | number | boolean | undefined =>
+  (station.params as Record<string, string | number | boolean> | undefined)?.[name];
+
+const allowed = (mode: FailureMode, station: Station): boolean => {
+  const value = mode.only && param(station, mode.only.param);
+  return value === undefined || !mode.only || mode.only.is.includes(value as string | boolean);
+};
+
+function holds(raise: Raise, kase: Case, station: Station, traits: readonly string[]): boolean {
+  const value = raise.param === undefined ? undefined : param(station, raise.param);
+  return (
+    (raise.weeksLoadedMin === undefined || (kase.weeksLoaded ?? 0) >= raise.weeksLoadedMin) &&
+    (raise.material === undefined || raise.material.includes(kase.material ?? '')) &&
+    (raise.trait === undefined || raise.trait.some((trait) => traits.includes(trait))) &&
+    (raise.hotterBefore === undefined || kase.hotterBefore === raise.hotterBefore) &&
+    (raise.history === undefined || raise.history.some((id) => kase.before.includes(id))) &&
+    (raise.param === undefined || value !== undefined) &&
+    (raise.is === undefined || raise.is.includes(value as string | boolean)) &&
+    (raise.atLeast === undefined || Number(value) >= raise.atLeast) &&
+    (raise.below === undefined || Number(value) < raise.below)
+  );
+}
+
+/**
+ * Every cause that this machine can have on this route, with its weight: the mode's weight, shared over the kinds and
+ * stations where it can sit, raised by what is known of filament, machine and history.
+ */
+export function causesOf(kase: Case, route: Route): readonly Cause[] {
+  const traits = materialOf(kase.catalogue, kase.material).traits;
+  return kase.catalogue.modes.flatMap((mode): Cause[] => {
+    if (mode.retired) return [];
+    const shares = Object.entries(mode.where) as [string, number][];
+    const whole = shares.reduce((sum, [, share]) => sum + share, 0);
+    return shares.flatMap(([kind, share]) => {
+      const stops = route.stops.filter((stop) => stop.station.kind === kind && allowed(mode, stop.station));
+      return stops.map((stop): Cause => {
+        const raisedBy: { readonly why: string; readonly by: number }[] = (mode.raised ?? []).filter((raise) =>
+          holds(raise, kase, stop.station, traits),
+        );
+        if (kase.converted?.includes(stop.station.id)) raisedBy.push({ why: 'not as it was delivered', by: CONVERTED });
+        return {
+          id: `${stop.station.id}/${mode.id}`,
+          stop,
+          mode,
+          weight:
+            ((mode.weight * share) / whole / stops.length) * raisedBy.reduce((product, raise) => product * raise.by, 1),
+          raisedBy: raisedBy.map(({ why, by }) => ({ why, by })),
+        };
+      });
+    });
+  });
+}
+
+/** P(onset | mode): a named onset is so many times likelier than one that is not named. */
+export function onsetLikelihood(catalogue: Catalogue, mode: FailureMode, onset: string): number {
+  const named = mode.onset ?? {};
+  const total = catalogue.onsets.reduce((sum, { id }) => sum + (named[id] ?? 1), 0);
+  return (named[onset] ?? 1) / total;
+}

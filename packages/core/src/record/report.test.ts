@@ -1,0 +1,40 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { dunlin, event, finding, takenIn } from '../testing/machines';
+import { recordOf } from './report';
+
+test('the record keeps everything that a look showed, every beginning, and what was real but not the cause', () => {
+  const gears = event('finding-recorded', {
+    key: 'look-gears@extruder',
+    result: 'cracked',
+    also: ['worn'],
+    finished: true,
+  });
+  const fan = finding('feel-fan@sink', 'dusty');
+  const lean = finding('free-air@nozzle', 'leans', 40);
+  const record = recordOf(dunlin, catalogue, [
+    takenIn(dunlin, { symptoms: ['thin'], onset: 'slowly', onsets: ['one-spool'] }),
+    gears,
+    fan,
+    event('finding-marked', { findingId: fan.id, innocent: true }),
+    lean,
+  ]);
+  expect(record.began).toBe('Slowly over months; Only on one spool');
+  expect(record.findings.map(({ result }) => result)).toEqual([
+    'Arm cracked; Teeth worn (beside a good one)',
+    'Dusty but turning, quieter once clean (real, but not the cause)',
+    'Leans steadily',
+  ]);
+  expect(record.findings[2]).toMatchObject({ value: 40, unit: 'degrees' });
+});
+
+test('a mark taken back leaves the finding as it was', () => {
+  const fan = finding('feel-fan@sink', 'dusty');
+  const marked = event('finding-marked', { findingId: fan.id, innocent: true });
+  const record = recordOf(dunlin, catalogue, [
+    takenIn(dunlin),
+    fan,
+    marked,
+    event('event-withdrawn', { eventId: marked.id }),
+  ]);
+  expect(record.findings.map(({ result }) => result)).toEqual(['Dusty but turning, quieter once clean']);
+});
