@@ -22,8 +22,10 @@ export function OtherChecks({
   readonly onPick: (key: string) => void;
 }) {
   const palette = usePalette();
-  // As ranked when the list was opened: a longer look that ends meanwhile must not move the rows under the finger.
-  const [{ checks }] = useState(assessment);
+  // As ranked when the list was opened: a longer look that ends meanwhile must not move the rows under the finger. The first,
+  // quick look goes through few checks; what only the longer one has found comes below.
+  const [first] = useState(assessment.checks);
+  const checks = [...first, ...assessment.checks.filter(({ key }) => !first.some((row) => row.key === key))];
   const best = checks[0]?.expectedMinutes ?? 0;
   return (
     <Sheet title="Choose another check" open onClose={onClose}>
