@@ -65,6 +65,26 @@ test('the browser’s Back closes a sheet and stays on the order, also after a r
   await expect(button(page, 'Take in a machine')).toBeVisible();
 });
 
+test('a page that is tapped while a sheet’s step is still going out of the history is not lost', async ({ page }) => {
+  await page.goto(`${server.url}/order/${OPEN}/trace`);
+  await opener(page).click();
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await page.evaluate(() => {
+    const { history } = window;
+    const back = history.back.bind(history);
+    // On a slow machine this takes long enough for a tap.
+    history.back = () => {
+      document.querySelector<HTMLElement>('a[href$="/record"]')?.click();
+      back();
+    };
+  });
+  await button(page, 'Close').click();
+  await expect(page).toHaveURL(/\/record$/);
+  await expect(page.getByRole('button', { name: 'Record as PDF' })).toBeVisible();
+  await page.waitForFunction(() => !(history.state as { sheet?: boolean } | null)?.sheet);
+  expect(new URL(page.url()).pathname).toMatch(/record$/);
+});
+
 test('a note is written while tracing, what is typed outlives a reload, and the taking-in is put right', async ({
   page,
 }) => {

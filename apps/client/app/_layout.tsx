@@ -11,7 +11,6 @@ import { runAppVersion } from '../src/data/appVersion';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
 import { useShopInStep } from '../src/data/useCatalogue';
-import '../src/ui/backCloses';
 import { ThemeProvider } from '../src/ui/theme';
 import { fonts } from '../src/ui/tokens';
 

@@ -9,18 +9,42 @@ let own = false;
 const open: { readonly close: () => void }[] = [];
 const marked = (): boolean => (window.history.state as { readonly sheet?: boolean } | null)?.sheet === true;
 
+/** Steps to other pages that came while our own step back was under way. */
+let held: (() => void)[] = [];
+
 /**
- * To be imported where the application begins: who listens first is told first, and the router must not hear of a step that only
- * closes a sheet, since it would take it for another page.
+ * A step back ends some time after it was asked for, and takes away what was put into the history meanwhile: the page that was
+ * tapped just after a sheet closed would be gone again. Such steps are held until the step back has ended.
  */
-if (Platform.OS === 'web' && typeof window !== 'undefined')
-  window.addEventListener('popstate', (event) => {
-    const top = open.at(-1);
-    if (!own && !top) return;
-    event.stopImmediatePropagation();
-    if (own) own = false;
-    else top?.close();
-  });
+function holdSteps({ history }: Window): void {
+  for (const name of ['pushState', 'replaceState'] as const) {
+    const step = history[name].bind(history);
+    history[name] = (...to) => {
+      if (own) held.push(() => step(...to));
+      else step(...to);
+    };
+  }
+}
+
+function onStepBack(event: PopStateEvent): void {
+  const top = open.at(-1);
+  if (!own && !top) return;
+  event.stopImmediatePropagation();
+  if (!own) return top?.close();
+  own = false;
+  const steps = held;
+  held = [];
+  for (const step of steps) step();
+}
+
+/**
+ * To be imported before the router: who listens first is told first, and the router must not hear of a step that only closes a
+ * sheet, since it would go back to the page that stood there.
+ */
+if (Platform.OS === 'web' && typeof window !== 'undefined') {
+  holdSteps(window);
+  window.addEventListener('popstate', onStepBack);
+}
 
 /**
  * The browser's Back closes what is open and stays on the page. A step of its own is put into the history, with what the router
