@@ -31,6 +31,7 @@ module.exports = {
       preset: 'jest-expo',
       rootDir: 'apps/client',
       testMatch: ['<rootDir>/src/**/*.test.{ts,tsx}'],
+      setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
       // The preset looks for the client's translation settings where the tests were started, which is the root.
       transform: {
         '\\.[jt]sx?$': [

@@ -13,15 +13,17 @@ jest.mock('../data/photos', () => ({
 // The worker's own work, on this thread.
 jest.mock('../workers/trace', () => {
   const core = jest.requireActual('@zealous/core');
+  // As from the worker, an answer comes a moment later, when the test lets time go on.
+  const later = (answer: () => unknown) => new Promise((resolve) => setTimeout(() => resolve(answer()), 1));
   const work = (machine: unknown, state: unknown, bench: unknown, search: object) =>
-    core.assess(machine, core.deliveredCatalogue, state, bench, search);
+    later(() => core.assess(machine, core.deliveredCatalogue, state, bench, search));
   const service = {
     assess: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
       work(m, s, b, { depth: 1, quick: true, also }),
     assessDeeper: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
       work(m, s, b, { depth: 2, also }),
-    stationCase: async (m: unknown, s: unknown, station: string) =>
-      core.stationCase(m, core.deliveredCatalogue, s, station),
+    stationCase: (m: unknown, s: unknown, station: string) =>
+      later(() => core.stationCase(m, core.deliveredCatalogue, s, station)),
   };
   return { tracer: () => service };
 });
