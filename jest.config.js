@@ -21,6 +21,8 @@ const node = (name, roots, testMatch = ['**/*.test.ts', `!${SLOW}`]) => ({
 module.exports = {
   // For slow machines; nothing here is a timed test.
   testTimeout: 60_000,
+  // One less than there are cores would leave one of two idle.
+  maxWorkers: '100%',
   projects: [
     node('core', ['<rootDir>/packages']),
     // Simulations: apart, so that a change of the core is tried in less than a minute; `npm test` runs them too.
