@@ -106,3 +106,30 @@ test('the meter’s check leads to what it should read, by the machine’s own h
   await page.getByRole('link', { name: 'Back' }).click();
   await expect(page).toHaveURL(new RegExp(`/order/${id}/trace`));
 });
+
+test('a tool’s figures stand in its address: a reload keeps them, and whoever is sent it sees the same', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.goto(`${server.url}/tools/forces`);
+  await expect(page.getByTestId('weakest')).toHaveText(/^It holds at 6\.0 mm³\/s/);
+  await page.getByRole('textbox', { name: /^Flow/ }).fill('7,5');
+  await page.getByRole('textbox', { name: /^The gears hold/ }).fill('3');
+  await page
+    .getByRole('textbox', { name: /^After / })
+    .first()
+    .fill('0.8');
+  const told = page.getByTestId('weakest');
+  await expect(told).toHaveText(/^Too much at 7\.5 mm³\/s/);
+  const words = await told.textContent();
+  await page.reload();
+  await expect(told).toHaveText(words ?? '');
+  await button(page, 'Send these figures to somebody').click();
+  await expect(page.getByText(/address of this page is copied/)).toBeVisible();
+  const address = await page.evaluate(() => navigator.clipboard.readText());
+  const other = await context.newPage();
+  await other.goto(address);
+  await expect(other.getByTestId('weakest')).toHaveText(words ?? '');
+  await expect(other.getByText(/^Up to .*Sound\.$/)).toBeVisible();
+});

@@ -1,4 +1,5 @@
 import {
+  allStations,
   equivalentBore,
   laneRuns,
   materialOf,
@@ -11,8 +12,7 @@ import {
   type Machine,
   type Span,
 } from '@zealous/core';
-import { useLocalSearchParams } from 'expo-router';
-import { useState } from 'react';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
@@ -24,6 +24,8 @@ import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { AlongPath, newtons } from './ForcesPicture';
+import { ShareAddress } from './ShareAddress';
+import { useAddressedChoice, useAddressedFigures } from './useAddressed';
 import { GaugeToOrder, useGaugeOrder, type GaugeOrder } from './GaugeToOrder';
 
 const TITLE = 'Why does it grind?';
@@ -31,6 +33,13 @@ const TITLE = 'Why does it grind?';
 const USUAL_FLOW = 6;
 /** A stretch this many spreads above what it should be is said to drag. */
 const DRAGS = 2;
+const NOTHING = { flow: undefined, grip: undefined, gap: undefined, comes: undefined };
+const MOST = { flow: 100, grip: 500, gap: 100, comes: 100 };
+const fits = (name: keyof typeof NOTHING, n: number): boolean => n > 0 && n <= MOST[name];
+/** A reading of the gauge stands in the address under this and its station. */
+const readingAt = (station: string): string => `at-${station}`;
+const noReadings = (machine: Machine): Readonly<Record<string, undefined>> =>
+  Object.fromEntries(allStations(machine).map(({ id }) => [readingAt(id), undefined]));
 
 /** What the strand must be pulled and pushed with along the whole path, and what gives way first. */
 export function ForcesScreen() {
@@ -50,9 +59,9 @@ function ForOrder({ order, check }: { readonly order: string; readonly check: st
 }
 
 function OfMachine() {
-  const { machine: id } = useLocalSearchParams<{ readonly machine?: string }>();
+  const { machine: chosen } = useLocalSearchParams<{ readonly machine?: string }>();
+  const router = useRouter();
   const { data: machines } = useMachinesQuery();
-  const [chosen, setChosen] = useState(id);
   const first = chosen ?? machines?.[0]?.id;
   const { data: machine } = useMachineQuery(first ?? '', { skip: first === undefined });
   if (machines?.length === 0)
@@ -62,7 +71,12 @@ function OfMachine() {
       </Page>
     );
   return machines && machine && machine.id === first ? (
-    <Asked key={machine.id} machine={machine} machines={machines} onMachine={setChosen} />
+    <Asked
+      key={machine.id}
+      machine={machine}
+      machines={machines}
+      onMachine={(next) => router.setParams({ machine: next })}
+    />
   ) : (
     <Page title={TITLE} back="/tools">
       <Text tone="soft">Looking for the machines …</Text>
@@ -88,14 +102,19 @@ function Asked({
   const catalogue = useCatalogue();
   const wide = useWide();
   const lanes = laneRuns(machine);
-  const [lane, setLane] = useState(firstLane ?? lanes[0]?.id);
-  const [material, setMaterial] = useState(filament ?? 'PLA');
-  const [flow, setFlow] = useState<number | undefined>(undefined);
-  const [grip, setGrip] = useState<number | undefined>(undefined);
-  const [gap, setGap] = useState<number | undefined>(undefined);
-  const [comes, setComes] = useState<number | undefined>(undefined);
-  const [readings, setReadings] = useState<Readonly<Record<string, number>>>({});
-  const route = routeOf(machine, lane);
+  const [lane, setLane] = useAddressedChoice(
+    'lane',
+    firstLane ?? lanes[0]?.id ?? '',
+    lanes.map(({ id }) => id),
+  );
+  const [material, setMaterial] = useAddressedChoice(
+    'filament',
+    filament ?? 'PLA',
+    catalogue.materials.map(({ id }) => id),
+  );
+  const [{ flow, grip, gap, comes }, setFigure] = useAddressedFigures(NOTHING, fits);
+  const [readings, setReading] = useAddressedFigures(noReadings(machine), (_, n) => n >= 0 && n <= 60);
+  const route = routeOf(machine, lane || undefined);
   const kind = materialOf(catalogue, material);
   const gears = route.stops.findIndex(({ station }) => station.kind === 'extruder');
   if (gears < 0)
@@ -108,9 +127,13 @@ function Asked({
   const bearing = { ...usual, gripN: grip ?? usual.gripN, gapMm: gap ?? usual.gapMm };
   const asked = flow ?? USUAL_FLOW;
   const found = pathForces(route, asked, bearing);
-  const read = Object.entries(readings).map(([station, n]) => ({ station, n }));
+  const read = route.stops.flatMap(({ station }) => {
+    const n = readings[readingAt(station.id)];
+    return n === undefined ? [] : [{ station: station.id, n }];
+  });
   const spans = readSpans(route, read);
   const last = route.stops[gears - 1]?.station;
+  const atGears = last && readings[readingAt(last.id)];
   return (
     <Page title={TITLE} back={order ? `/order/${order.id}/trace` : '/tools'}>
       <View style={styles.column}>
@@ -145,12 +168,9 @@ function Asked({
                   <NumberField
                     key={`${lane} ${station.id}`}
                     label={`After ${station.name}, N`}
-                    value={readings[station.id]}
+                    value={readings[readingAt(station.id)]}
                     fits={(n) => n >= 0 && n <= 60}
-                    onChange={(n) => {
-                      const { [station.id]: _, ...rest } = readings;
-                      setReadings(n === undefined ? rest : { ...rest, [station.id]: n });
-                    }}
+                    onChange={(n) => setReading(readingAt(station.id), n)}
                     style={styles.field}
                   />
                 ))}
@@ -158,9 +178,7 @@ function Asked({
               {spans.map((span) => (
                 <SpanRead key={span.to} span={span} />
               ))}
-              {order && last && readings[last.id] !== undefined ? (
-                <GaugeToOrder order={order} newtons={readings[last.id] ?? 0} />
-              ) : null}
+              {order && atGears !== undefined ? <GaugeToOrder order={order} newtons={atGears} /> : null}
             </Section>
           </View>
         </View>
@@ -182,7 +200,7 @@ function Asked({
               chosen={lane === undefined ? [] : [lane]}
               onToggle={(next) => {
                 setLane(next);
-                setReadings({});
+                for (const { station } of route.stops) setReading(readingAt(station.id), undefined);
               }}
             />
           ) : null}
@@ -199,29 +217,29 @@ function Asked({
             <NumberField
               label={`Flow, mm³/s (else ${USUAL_FLOW})`}
               value={flow}
-              fits={(n) => n > 0 && n <= 100}
-              onChange={setFlow}
+              fits={(n) => fits('flow', n)}
+              onChange={(n) => setFigure('flow', n)}
               style={styles.field}
             />
             <NumberField
               label={`The gears hold, N (else ${usual.gripN})`}
               value={grip}
-              fits={(n) => n > 0 && n <= 500}
-              onChange={setGrip}
+              fits={(n) => fits('grip', n)}
+              onChange={(n) => setFigure('grip', n)}
               style={styles.field}
             />
             <NumberField
               label={`Open gap behind the gears, mm (else ${usual.gapMm})`}
               value={gap}
-              fits={(n) => n > 0 && n <= 100}
-              onChange={setGap}
+              fits={(n) => fits('gap', n)}
+              onChange={(n) => setFigure('gap', n)}
               style={styles.field}
             />
             <NumberField
               label="Of 100 mm asked comes, mm"
               value={comes}
-              fits={(n) => n > 0 && n <= 100}
-              onChange={setComes}
+              fits={(n) => fits('comes', n)}
+              onChange={(n) => setFigure('comes', n)}
               style={styles.field}
             />
           </View>
@@ -231,6 +249,7 @@ function Asked({
             </Text>
           )}
         </Section>
+        <ShareAddress />
       </View>
     </Page>
   );

@@ -7,7 +7,7 @@ import {
   type HotEndKind,
   type Machine,
 } from '@zealous/core';
-import { useLocalSearchParams } from 'expo-router';
+import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
@@ -24,6 +24,8 @@ import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { tracer } from '../workers/trace';
+import { ShareAddress } from './ShareAddress';
+import { useAddressedChoice, useAddressedFigures } from './useAddressed';
 import { useWorkedOut } from './useWorkedOut';
 
 const KINDS = (Object.keys(BODIES) as HotEndKind[]).map((id) => ({ id, label: HOT_END_NAMES[id] }));
@@ -31,16 +33,18 @@ const FRAME_MS = 60;
 
 /** Is it safe to switch off? What the strand in the cold zone goes through, by the kind of hot end. */
 export function HeatScreen() {
-  const { machine: id, material: first } = useLocalSearchParams<{
-    readonly machine?: string;
-    readonly material?: string;
-  }>();
+  const { machine: chosen } = useLocalSearchParams<{ readonly machine?: string }>();
+  const router = useRouter();
   const { data: machines } = useMachinesQuery();
-  const [chosen, setChosen] = useState(id);
   const { data: machine } = useMachineQuery(chosen ?? '', { skip: chosen === undefined });
   const there = chosen === undefined || machine?.id === chosen;
   return machines && there ? (
-    <Asked key={machine?.id} machines={machines} machine={machine} filament={first} onMachine={setChosen} />
+    <Asked
+      key={machine?.id}
+      machines={machines}
+      machine={machine}
+      onMachine={(next) => router.setParams({ machine: next, kind: undefined })}
+    />
   ) : (
     <Opening />
   );
@@ -55,26 +59,33 @@ const Opening = () => (
 function Asked({
   machines,
   machine,
-  filament,
   onMachine,
 }: {
   readonly machines: readonly { readonly id: string; readonly name: string }[];
   readonly machine: Machine | undefined;
-  readonly filament: string | undefined;
   readonly onMachine: (id: string) => void;
 }) {
   const { materials } = useCatalogue();
   const wide = useWide();
   const soft = materials.filter(({ glassC }) => glassC !== undefined);
-  const [kind, setKind] = useState<HotEndKind>(machine ? hotEndKindOf(machine) : 'all-metal');
-  const [material, setMaterial] = useState((soft.find((m) => m.id === filament) ?? soft[0])?.id ?? '');
+  const [kind, setKind] = useAddressedChoice<HotEndKind>(
+    'kind',
+    machine ? hotEndKindOf(machine) : 'all-metal',
+    KINDS.map(({ id }) => id),
+  );
+  const [material, setMaterial] = useAddressedChoice(
+    'material',
+    soft[0]?.id ?? '',
+    soft.map(({ id }) => id),
+  );
   const printC = materials.find((m) => m.id === material)?.printC ?? 210;
-  const [target, setTarget] = useState<number | undefined>(undefined);
-  const [sink, setSink] = useState<number | undefined>(undefined);
   const [shown, setShown] = useState<HeatQuestion['id']>('off');
   const glassC = soft.find((m) => m.id === material)?.glassC ?? 60;
-  const targetC = target ?? Math.min(printC, machine?.heat.limitC ?? 300);
   const ambientC = machine?.heat.ambientC ?? 22;
+  const fits = (name: 'target' | 'sink', n: number): boolean =>
+    name === 'target' ? n > ambientC + 20 && n <= 320 : n > ambientC && n <= 150;
+  const [{ target, sink }, setFigure] = useAddressedFigures({ target: undefined, sink: undefined }, fits);
+  const targetC = target ?? Math.min(printC, machine?.heat.limitC ?? 300);
   const tauS = machine?.heat.coolTauS ?? 180;
   const strandMm = machine?.strandMm ?? 1.75;
   const { found, problem } = useWorkedOut({ kind, ambientC, targetC, tauS, strandMm, glassC, sink }, (of) =>
@@ -133,18 +144,19 @@ function Asked({
             key={`target ${material} ${machine?.id}`}
             label={`Hot end at, °C (else ${Math.round(targetC)})`}
             value={target}
-            fits={(n) => n > ambientC + 20 && n <= 320}
-            onChange={setTarget}
+            fits={(n) => fits('target', n)}
+            onChange={(n) => setFigure('target', n)}
             style={styles.field}
           />
           <NumberField
             label="Sink while it prints, °C, if measured"
             value={sink}
-            fits={(n) => n > ambientC && n <= 150}
-            onChange={setSink}
+            fits={(n) => fits('sink', n)}
+            onChange={(n) => setFigure('sink', n)}
             style={styles.field}
           />
         </View>
+        <ShareAddress />
       </View>
     </Page>
   );

@@ -1,6 +1,5 @@
 import { heaterOhms, routeOf, steinhartHart, thermistorC, thermistorOhms } from '@zealous/core';
 import { useLocalSearchParams } from 'expo-router';
-import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useOrder } from '../data/useOrder';
 import { Card, Section } from '../ui/Card';
@@ -8,6 +7,8 @@ import { NumberField } from '../ui/form/NumberField';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
+import { ShareAddress } from './ShareAddress';
+import { useAddressedFigures } from './useAddressed';
 
 const TITLE = 'What should the meter read?';
 /** A usual sensor and heater, to begin from. */
@@ -21,7 +22,38 @@ const inOhm = (ohms: number): string =>
       ? `${(ohms / 1000).toFixed(2)} kΩ`
       : `${ohms.toFixed(0)} Ω`;
 
-type Points = Readonly<Record<number, { readonly c?: number | undefined; readonly ohm?: number | undefined }>>;
+/** What nothing stands for to begin with: the reading, and three points of the sensor's own table. */
+const ASKED = {
+  read: undefined,
+  c1: undefined,
+  ohm1: undefined,
+  c2: undefined,
+  ohm2: undefined,
+  c3: undefined,
+  ohm3: undefined,
+} as const;
+type Name = keyof typeof START | keyof typeof ASKED;
+const POINTS = [
+  ['c1', 'ohm1'],
+  ['c2', 'ohm2'],
+  ['c3', 'ohm3'],
+] as const;
+
+/** What each figure may be, from and to. */
+const RANGES: Readonly<Record<Name, readonly [number, number]>> = {
+  volts: [1, 60],
+  watts: [1, 200],
+  kohm: [0.1, 1000],
+  b: [1000, 6000],
+  read: [0.001, 1e7],
+  c1: [-50, 400],
+  c2: [-50, 400],
+  c3: [-50, 400],
+  ohm1: [0.001, 1e8],
+  ohm2: [0.001, 1e8],
+  ohm3: [0.001, 1e8],
+};
+const fits = (name: Name, n: number): boolean => n >= RANGES[name][0] && n <= RANGES[name][1];
 
 /** What a meter should read on a sound sensor and heater, and what a reading means. */
 export function MeterScreen() {
@@ -44,16 +76,13 @@ function ForOrder({ order: id }: { readonly order: string }) {
 }
 
 function Asked({ from, back }: { readonly from: typeof START; readonly back: string }) {
-  const [figures, setFigures] = useState<Readonly<Record<keyof typeof START, number | undefined>>>(from);
-  const [read, setRead] = useState<number | undefined>(undefined);
-  const [points, setPoints] = useState<Points>({});
+  const [figures, setFigure] = useAddressedFigures<Name>({ ...from, ...ASKED }, fits);
   const of = (name: keyof typeof START): number => figures[name] ?? from[name];
-  const set = (name: keyof typeof START) => (n: number | undefined) => setFigures({ ...figures, [name]: n });
+  const { read } = figures;
   const r25 = of('kohm') * 1000;
-  const three = [0, 1, 2].flatMap((i) => {
-    const { c, ohm } = points[i] ?? {};
-    return c === undefined || ohm === undefined ? [] : [[c, ohm] as const];
-  });
+  const three = POINTS.flatMap(([c, ohm]) =>
+    figures[c] === undefined || figures[ohm] === undefined ? [] : [[figures[c], figures[ohm]] as const],
+  );
   let constants: ReturnType<typeof steinhartHart> | undefined;
   let problem = '';
   try {
@@ -65,12 +94,12 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
   // Without a table the sensor's rating serves: the same equation through three points of it.
   const rated = (c: number): readonly [number, number] => [c, thermistorOhms(c, r25, of('b'))];
   const known = constants ?? steinhartHart([rated(25), rated(150), rated(250)]);
-  const field = (label: string, name: keyof typeof START, least: number, most: number) => (
+  const field = (label: string, name: Name) => (
     <NumberField
       label={label}
       value={figures[name]}
-      fits={(n) => n >= least && n <= most}
-      onChange={set(name)}
+      fits={(n) => fits(name, n)}
+      onChange={(n) => setFigure(name, n)}
       style={styles.field}
     />
   );
@@ -83,8 +112,8 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
         </Text>
         <Section title="Heater">
           <View style={styles.row}>
-            {field('Supply, V', 'volts', 1, 60)}
-            {field('Heater, W', 'watts', 1, 200)}
+            {field('Supply, V', 'volts')}
+            {field('Heater, W', 'watts')}
           </View>
           <Text
             bold
@@ -93,15 +122,9 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
         </Section>
         <Section title="Temperature sensor">
           <View style={styles.row}>
-            {field('At 25 °C, kΩ', 'kohm', 0.1, 1000)}
-            {field('B value, K', 'b', 1000, 6000)}
-            <NumberField
-              label="The meter reads, Ω"
-              value={read}
-              fits={(n) => n > 0 && n <= 1e7}
-              onChange={setRead}
-              style={styles.field}
-            />
+            {field('At 25 °C, kΩ', 'kohm')}
+            {field('B value, K', 'b')}
+            {field('The meter reads, Ω', 'read')}
           </View>
           {read === undefined ? null : (
             <Card>
@@ -120,22 +143,10 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
           <Text tone="soft">
             With three points of the sensor’s own table a reading is told by them (Steinhart and Hart).
           </Text>
-          {[0, 1, 2].map((i) => (
-            <View key={i} style={styles.row}>
-              <NumberField
-                label={`Point ${i + 1}, °C`}
-                value={points[i]?.c}
-                fits={(n) => n > -50 && n <= 400}
-                onChange={(c) => setPoints({ ...points, [i]: { ...points[i], c } })}
-                style={styles.field}
-              />
-              <NumberField
-                label={`Point ${i + 1}, Ω`}
-                value={points[i]?.ohm}
-                fits={(n) => n > 0 && n <= 1e8}
-                onChange={(ohm) => setPoints({ ...points, [i]: { ...points[i], ohm } })}
-                style={styles.field}
-              />
+          {POINTS.map(([c, ohm], i) => (
+            <View key={c} style={styles.row}>
+              {field(`Point ${i + 1}, °C`, c)}
+              {field(`Point ${i + 1}, Ω`, ohm)}
             </View>
           ))}
           {problem ? (
@@ -144,6 +155,7 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
             </Text>
           ) : null}
         </Section>
+        <ShareAddress />
       </View>
     </Page>
   );

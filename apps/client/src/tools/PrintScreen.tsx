@@ -2,6 +2,7 @@ import {
   askedAt,
   GROUND_AFTER,
   judgeStop,
+  stopFigures,
   minutesText,
   type DrawnLine,
   type PrintFile,
@@ -206,7 +207,7 @@ function Asked({
           What it melts is taken from the feed curve measured in this order.
         </Text>
       ) : null}
-      {asked && verdict ? (
+      {stop && asked && verdict ? (
         <Card edge={verdict === 'ordinary' ? 'clear' : 'fault'}>
           <Text kind="large" bold testID="print-verdict">
             {verdict === 'beyond'
@@ -225,7 +226,19 @@ function Asked({
             </Text>
           ) : null}
           {from.order && from.place ? (
-            <PrintToOrder order={from.order} place={from.place} verdict={verdict} asked={asked} />
+            <>
+              <PrintToOrder
+                order={from.order}
+                place={from.place}
+                intake={from.intake}
+                stop={stop}
+                verdict={verdict}
+                asked={asked}
+              />
+              <Text kind="small" tone="soft">
+                {`Height and minutes are written down too: before it counts as proved, the same job must run past ${stopFigures(stop, asked).failedAtMm} mm.`}
+              </Text>
+            </>
           ) : null}
         </Card>
       ) : (

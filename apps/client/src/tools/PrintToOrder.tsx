@@ -1,9 +1,13 @@
 import {
   checksOnLane,
   fitFeedCurve,
+  stopFigures,
   stopResult,
   type AskedAtStop,
   type CheckAtPlace,
+  type EventBodies,
+  type OrderState,
+  type StopPlace,
   type StopVerdict,
 } from '@zealous/core';
 import { useRouter } from 'expo-router';
@@ -15,6 +19,8 @@ export interface OrderFigures {
   readonly order?: string;
   /** The check that asked for it; absent where the order takes no finding any more. */
   readonly place?: CheckAtPlace;
+  /** What was given at the taking-in. */
+  readonly intake?: EventBodies['intake-corrected'];
   readonly strandMm?: number;
   readonly heightMm?: number | undefined;
   readonly minutes?: number | undefined;
@@ -22,6 +28,11 @@ export interface OrderFigures {
 }
 
 export const NOTHING_KNOWN: OrderFigures = {};
+
+function given(intake: NonNullable<OrderState['intake']>): EventBodies['intake-corrected'] {
+  const { number: _number, machineId: _machine, at: _at, by: _by, ...rest } = intake;
+  return rest;
+}
 
 /** No figures until the order is there. */
 export function useOrderFigures(
@@ -39,6 +50,7 @@ export function useOrderFigures(
   return {
     figures: {
       order: id,
+      ...(intake ? { intake: given(intake) } : {}),
       ...(place ? { place } : {}),
       strandMm: machine.strandMm,
       heightMm: intake?.failedAtMm,
@@ -48,15 +60,22 @@ export function useOrderFigures(
   };
 }
 
-/** Writes what was read into the order, as the finding of the check that asked for it. */
+/**
+ * Writes what was read into the order, as the finding of the check that asked for it; and the height and the minutes into the
+ * taking-in, where the owner did not tell them: past both the job that failed must run before the repair is proved.
+ */
 export function PrintToOrder({
   order,
   place,
+  intake,
+  stop,
   verdict,
   asked,
 }: {
   readonly order: string;
   readonly place: CheckAtPlace;
+  readonly intake: EventBodies['intake-corrected'] | undefined;
+  readonly stop: StopPlace;
   readonly verdict: StopVerdict;
   readonly asked: AskedAtStop;
 }) {
@@ -71,6 +90,17 @@ export function PrintToOrder({
       kind="main"
       icon="check"
       onPress={() => {
+        if (intake) {
+          const { failedAtMm, failedAfterMinutes } = stopFigures(stop, asked);
+          const right = {
+            ...intake,
+            failedAtMm: 'heightMm' in stop ? failedAtMm : (intake.failedAtMm ?? failedAtMm),
+            failedAfterMinutes:
+              'heightMm' in stop ? (intake.failedAfterMinutes ?? failedAfterMinutes) : failedAfterMinutes,
+          };
+          if (right.failedAtMm !== intake.failedAtMm || right.failedAfterMinutes !== intake.failedAfterMinutes)
+            record('intake-corrected', right);
+        }
         record('finding-recorded', { key: place.key, result: result.id, ...(value === undefined ? {} : { value }) });
         router.replace(`/order/${order}/trace`);
       }}

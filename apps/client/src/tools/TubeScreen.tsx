@@ -1,5 +1,4 @@
 import { couplerTravel, retractionChange, type Point3, type TubePlan, type TubeTask } from '@zealous/core';
-import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Line, Polyline, Rect, Text as SvgText } from 'react-native-svg';
 import { Card, Section } from '../ui/Card';
@@ -10,6 +9,8 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
+import { ShareAddress } from './ShareAddress';
+import { useAddressedChoice, useAddressedFigures } from './useAddressed';
 import { useWorkedOut } from './useWorkedOut';
 
 /** Figures of a usual open frame, to begin from. */
@@ -31,6 +32,7 @@ const START = {
   oldLength: 430,
 };
 type Figures = Readonly<Record<keyof typeof START, number | undefined>>;
+const within = (n: number): boolean => n >= -1000 && n <= 3000;
 
 const FIELDS: readonly (readonly [keyof typeof START, string])[] = [
   ['fromX', 'Extruder mouth, across, mm'],
@@ -71,8 +73,8 @@ function taskOf(figures: Figures): TubeTask {
 
 /** How long a tube must be, and how it lies at the corners of travel. */
 export function TubeScreen() {
-  const [figures, setFigures] = useState<Figures>(START);
-  const [cut, setCut] = useState<'square' | 'bevel'>('square');
+  const [figures, setFigure] = useAddressedFigures(START, (_, n) => within(n));
+  const [cut, setCut] = useAddressedChoice<'square' | 'bevel'>('cut', 'square', ['square', 'bevel']);
   const { found: plan, problem } = useWorkedOut(figures, (of) => tracer().planTube(taskOf(of)));
   return (
     <Page title="Tube planner" back="/tools">
@@ -97,14 +99,15 @@ export function TubeScreen() {
               key={name}
               label={label}
               value={figures[name]}
-              fits={(n) => n >= -1000 && n <= 3000}
+              fits={within}
               style={styles.field}
-              onChange={(n) => setFigures({ ...figures, [name]: n })}
+              onChange={(n) => setFigure(name, n)}
             />
           ))}
         </View>
         <Text bold>Cut</Text>
         <Choice label="Cut" options={CUTS} chosen={[cut]} onToggle={setCut} />
+        <ShareAddress />
       </View>
     </Page>
   );

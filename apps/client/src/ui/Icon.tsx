@@ -18,6 +18,7 @@ import Plus from 'lucide-react-native/icons/plus';
 import Power from 'lucide-react-native/icons/power';
 import Printer from 'lucide-react-native/icons/printer';
 import Save from 'lucide-react-native/icons/save';
+import Share from 'lucide-react-native/icons/share-2';
 import Search from 'lucide-react-native/icons/search';
 import Settings from 'lucide-react-native/icons/settings';
 import Snowflake from 'lucide-react-native/icons/snowflake';
@@ -54,6 +55,7 @@ const ICONS: Readonly<Record<string, typeof Check>> = {
   repair: Wrench,
   save: Save,
   settings: Settings,
+  share: Share,
   timer: Hourglass,
   undo: Undo,
 };

@@ -58,6 +58,13 @@ describe('the proof ladder follows what was touched and how the fault showed', (
     expect(judge(dunlin, catalogue, events, long).proofs['failed-job']?.ranMinutes).toBe(255);
   });
 
+  test('a height or a time at which it failed calls for the failed job, however it began; without either it does not', () => {
+    const began = (more: object) => ids(dunlin, chosen('nozzle', 'tip-particles', { onset: 'loading', ...more }));
+    expect(began({})).not.toContain('failed-job');
+    expect(began({ failedAtMm: 8.4 })).toContain('failed-job');
+    expect(began({ failedAfterMinutes: 35 })).toContain('failed-job');
+  });
+
   test('what is smaller comes before what is larger, and all must pass', () => {
     const events = chosen('nozzle', 'tip-particles', { onset: 'after-hours' });
     const list = ids(dunlin, events);

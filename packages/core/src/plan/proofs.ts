@@ -55,15 +55,16 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderSt
   const modes = new Set([...causesUnderWork(state), ...state.cured].map(({ mode }) => mode));
   return catalogue.proofs.flatMap((proof): ProofAsked[] => {
     if (proof.kinds && !proof.kinds.some((kind) => kinds.has(kind))) return [];
+    const run = proof.form === 'run';
     const always = !proof.worked && !proof.touched && !proof.onsets && !proof.remedies && !proof.modes;
     const called =
       (proof.worked?.some((kind) => worked.has(kind)) ?? false) ||
       (proof.touched?.some((kind) => touched.has(kind)) ?? false) ||
       (proof.remedies?.some((id) => used.has(id)) ?? false) ||
       (proof.modes?.some((id) => modes.has(id)) ?? false) ||
-      (onset !== undefined && (proof.onsets?.includes(onset) ?? false));
+      (onset !== undefined && (proof.onsets?.includes(onset) ?? false)) ||
+      (run && (failedAfterMinutes ?? failedAtMm) !== undefined);
     if (!always && !called) return [];
-    const run = proof.form === 'run';
     return [
       {
         ...proof,
