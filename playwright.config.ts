@@ -6,7 +6,7 @@ export default defineConfig({
   workers: 2,
   retries: 0,
   // For loaded machines: what is waited for comes when it comes; nothing here is a timed test.
-  timeout: 180_000,
+  timeout: 300_000,
   expect: { timeout: 30_000 },
   reporter: [['list']],
   use: {

@@ -81,7 +81,7 @@ export async function traceToRepair(
       // All at once, without waiting: the check may be gone by now, and enough be known.
       const [now = 'enough'] = await page.getByTestId('check-name').allTextContents();
       expect(now).not.toBe(before);
-    }).toPass({ timeout: 15_000 });
+    }).toPass({ timeout: 30_000 });
     await each?.();
   }
   throw new Error(`Not at a repair after ${asked.length} checks: ${asked.join(', ')}`);
@@ -135,7 +135,7 @@ export async function workPlan(page: Page, rung: (n: number) => RungResult, each
       const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label', { timeout: 1000 });
       const still = now === name && (await way.first().isVisible());
       expect(still && !(await cleared.isVisible())).toBe(false);
-    }).toPass({ timeout: 10_000 });
+    }).toPass({ timeout: 30_000 });
     await each?.();
   }
   throw new Error('The plan did not end.');
