@@ -25,6 +25,7 @@ export { BODIES, type HeatFrame, type HeatRun, type HeatTask, type HotEndKind } 
 export { airFactorFrom, softening } from './physics/softening';
 export { heatQuestions, heatSentence, hotEndKindOf, HOT_END_NAMES, type HeatQuestion } from './physics/heatQuestions';
 export * from './printfile/printFile';
+export { placeInMachine } from './path/place';
 export * from './printfile/stop';
 export { moveSeconds, cornerSpeed, USUAL_ACCELERATION } from './printfile/motion';
 export * from './printfile/temperatureLog';

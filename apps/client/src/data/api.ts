@@ -107,13 +107,13 @@ export const {
   useForgetImportsMutation,
 } = api;
 
-/** What went wrong with a request, in words that say what to do. */
-export function problemText(error: unknown): string {
+/** What went wrong with a request, in words that say what to do; `placeOf` tells a JSON path in words, where it can. */
+export function problemText(error: unknown, placeOf: (path: string) => string | undefined = () => undefined): string {
   const data = typeof error === 'object' && error !== null && 'data' in error ? error.data : undefined;
   const problem: unknown = typeof data === 'string' ? parsed(data) : data;
   if (typeof problem === 'object' && problem !== null && 'detail' in problem) {
     const { path, detail } = problem as Problem;
-    return path ? `${path}: ${detail}` : detail;
+    return path ? `${placeOf(path) ?? path}: ${detail}` : detail;
   }
   return 'The server does not answer. Nothing was stored; try again when it is back.';
 }

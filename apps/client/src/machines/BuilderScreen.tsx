@@ -6,6 +6,7 @@ import {
   KIND_NAMES,
   laneRuns,
   machineFaults,
+  placeInMachine,
   moveStation,
   OTHER_FAMILY,
   removeLane,
@@ -73,7 +74,7 @@ export function BuilderScreen() {
       dispatch(buildingEnded());
       router.replace(`/machines/${machine.id}` as Href);
     } catch (error) {
-      setFailure(problemText(error));
+      setFailure(problemText(error, (path) => placeInMachine(machine, path)));
     }
   };
   return (
