@@ -221,7 +221,14 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       text('care', 'Care', true),
       text('origin', 'Where the figures come from', true),
     ];
-  if (kind === 'terms') return [text('name', 'Name'), number('hourlyRate', 'What an hour at the bench is worth')];
+  if (kind === 'terms')
+    return [
+      text('name', 'Name'),
+      number('hourlyRate', 'What an hour at the bench is worth'),
+      text('currency', 'Currency of the prices, as it is printed'),
+      text('shop', 'Name of the shop, as it is printed'),
+      text('address', 'Address of the shop, as it is printed', true),
+    ];
   if (kind === 'tools')
     return [
       text('name', 'Name; {needle}, {rod}, {bit}, {spanner} stand for the path’s own size'),

@@ -1,4 +1,4 @@
-import { partWords, type OrderRecord } from '@zealous/core';
+import { money, partWords, type OrderRecord } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import { Card, Section } from '../ui/Card';
 import { Text } from '../ui/Text';
@@ -64,7 +64,7 @@ export function Summary({ report }: { readonly report: OrderRecord }) {
         />
         <Fact
           label="Charged"
-          value={`${report.charged.total.toFixed(2)}: work ${report.charged.work.toFixed(2)} at ${report.charged.hourlyRate} an hour, parts ${report.charged.parts.toFixed(2)}`}
+          value={`${money(report, report.charged.total)}: work ${money(report, report.charged.work)} at ${report.charged.hourlyRate} an hour, parts ${money(report, report.charged.parts)}`}
         />
         <Fact
           label="Cured by"

@@ -108,3 +108,29 @@ test('what was charged is minutes at the rate and the parts', async () => {
   const dates = await request(app).get(`/api/orders/${order}/dates.ics`).expect(200);
   expect(dates.text).toContain('DTSTART:20261210T090000Z');
 });
+
+test('the shop’s own name stands on the whole record and on the owner’s page; what was closed before is printed as it was', async () => {
+  const closed = async (): Promise<string> => {
+    const order = await begun();
+    await event(order, 'closed', { outcome: 'given-back', minutes: 30 }).expect(201);
+    return order;
+  };
+  const sizes = (order: string): Promise<readonly number[]> =>
+    Promise.all(
+      ['record', 'owner'].map(async (name) => {
+        const { body } = await request(app).get(`/api/orders/${order}/${name}.pdf`).expect(200).responseType('blob');
+        return (body as Buffer).length;
+      }),
+    );
+  const old = await closed();
+  const before = await sizes(old);
+  const fields = { shop: 'Repairs at the Quay', address: 'Quay 4, beside the crane', currency: 'crowns' };
+  await request(app).put('/api/shop/changes/terms/shop').send({ op: 'change', fields, by: 'bench 1' }).expect(200);
+  const order = await closed();
+  const { text } = await request(app).get(`/api/orders/${order}/record.md`).expect(200);
+  expect(text).toContain('**By:** Repairs at the Quay, Quay 4, beside the crane');
+  expect(text).toContain('18.00 crowns');
+  const after = await sizes(order);
+  after.forEach((size, i) => expect(size).toBeGreaterThan(before[i] ?? 0));
+  expect(await sizes(old)).toEqual(before);
+});

@@ -1,4 +1,4 @@
-import { curveWords, OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } from '@zealous/core';
+import { curveWords, money, OUTCOME_WORDS, partWords, TRY_WORDS, type OrderRecord } from '@zealous/core';
 import { readFileSync } from 'node:fs';
 import PDFDocument from 'pdfkit';
 
@@ -98,6 +98,7 @@ export const MOST_PRINTED = 24;
 /** The whole record. */
 export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Promise<Buffer> {
   const { doc, head, fact, pictures } = sheet(`Work order ${record.number}`, record.closed ?? record.takenIn);
+  letterhead(doc, record);
   doc.font('bold').fontSize(20).fillColor(INK).text(`Work order ${record.number}: ${record.machine}`);
   doc.moveDown(0.4);
   fact('Taken in', `${day(record.takenIn)} by ${record.takenInBy}`);
@@ -157,19 +158,29 @@ const feedWords = ({ feed }: OrderRecord): string | undefined =>
   `${feed.fedMm} mm of ${feed.askedMm} mm; ${feed.oldStepsPerMm} to ${feed.stepsPerMm.toFixed(2)} ± ${feed.uncertainty.toFixed(2)} steps/mm`;
 
 function charges(
-  { charged, handsOnMinutes }: OrderRecord,
+  record: OrderRecord,
   head: (text: string) => void,
   fact: (label: string, value: string) => void,
 ): void {
+  const { charged, handsOnMinutes } = record;
   head('Charged');
-  fact('Work', `${handsOnMinutes} min at ${charged.hourlyRate} an hour: ${charged.work.toFixed(2)}`);
-  fact('Parts', charged.parts.toFixed(2));
-  fact('Together', charged.total.toFixed(2));
+  fact('Work', `${handsOnMinutes} min at ${charged.hourlyRate} an hour: ${money(record, charged.work)}`);
+  fact('Parts', money(record, charged.parts));
+  fact('Together', money(record, charged.total));
+}
+
+/** Name and address of the shop, above the title. */
+function letterhead(doc: PDFKit.PDFDocument, { shop }: OrderRecord): void {
+  if (!shop) return;
+  if (shop.name) doc.font('bold').fontSize(12).fillColor(INK).text(shop.name);
+  if (shop.address) doc.font('text').fontSize(10).fillColor(SOFT).text(shop.address);
+  doc.moveDown(0.8);
 }
 
 /** One page for the owner: what was found, done, measured, charged, and what to watch. */
 export function ownerPdf(record: OrderRecord, photos: readonly Picture[]): Promise<Buffer> {
   const { doc, head, fact, pictures } = sheet(`${record.machine}: what was done`, record.closed ?? record.takenIn);
+  letterhead(doc, record);
   doc.font('bold').fontSize(22).fillColor(INK).text(record.machine);
   doc
     .font('text')

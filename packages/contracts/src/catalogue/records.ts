@@ -211,6 +211,9 @@ export class TermsContract implements Terms {
   @Quantity(0.01, 100000)
   @Says('what an hour at the bench is worth, in the currency of the prices')
   hourlyRate!: number;
+  @Maybe() @Words(12) @Says('the currency of the prices, on what is printed') currency?: string;
+  @Maybe() @Words(80) @Says('name of the shop, on what is printed') shop?: string;
+  @Maybe() @Words(200) @Says('address of the shop, on what is printed') address?: string;
 }
 
 export class ToolContract implements Tool {

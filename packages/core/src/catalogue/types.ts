@@ -369,6 +369,10 @@ export interface Terms {
   readonly name: string;
   /** What an hour at the bench is worth, in the currency of the prices. */
   readonly hourlyRate: number;
+  /** The currency of the prices; name and address of the shop: all three stand on what is printed. */
+  readonly currency?: string;
+  readonly shop?: string;
+  readonly address?: string;
 }
 
 /** A tool or a consumable of the bench. */

@@ -1,6 +1,7 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, event, finding, takenIn } from '../testing/machines';
 import { recordOf } from './report';
+import { recordMarkdown } from './reportMarkdown';
 
 test('the record keeps everything that a look showed, every beginning, and what was real but not the cause', () => {
   const gears = event('finding-recorded', {
@@ -37,4 +38,21 @@ test('a mark taken back leaves the finding as it was', () => {
     event('event-withdrawn', { eventId: marked.id }),
   ]);
   expect(record.findings.map(({ result }) => result)).toEqual(['Dusty but turning, quieter once clean']);
+});
+
+test('name, address and currency of the shop stand on what is printed, and nowhere while the shop has none', () => {
+  const order = [takenIn(dunlin), event('closed', { outcome: 'given-back', minutes: 30 })];
+  const bare = recordOf(dunlin, catalogue, order);
+  expect(bare.shop).toBeUndefined();
+  expect(recordMarkdown(bare)).not.toMatch(/\*\*By:/);
+  expect(recordMarkdown(bare)).toMatch(/Together: 18\.00$/m);
+  const terms = catalogue.terms.map((one) => ({
+    ...one,
+    shop: 'Repairs at the Quay',
+    address: 'Quay 4',
+    currency: 'crowns',
+  }));
+  const printed = recordMarkdown(recordOf(dunlin, { ...catalogue, terms }, order));
+  expect(printed).toContain('- **By:** Repairs at the Quay, Quay 4');
+  expect(printed).toMatch(/Together: 18\.00 crowns$/m);
 });

@@ -28,6 +28,8 @@ export interface OrderRecord {
   readonly format: 'zealous-tracer/record';
   readonly version: 1;
   readonly number: string;
+  /** Who did it, for what is printed. */
+  readonly shop?: { readonly name?: string; readonly address?: string };
   readonly machine: string;
   readonly takenIn: string;
   readonly takenInBy: string;
@@ -58,6 +60,7 @@ export interface OrderRecord {
   readonly pictures: readonly { readonly photoId: string; readonly about: string; readonly caption: string }[];
   /** Work at the hourly rate, and parts. */
   readonly charged: {
+    readonly currency?: string;
     readonly hourlyRate: number;
     readonly work: number;
     readonly parts: number;
@@ -165,6 +168,7 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
   const curve = curveOf(machine, state);
   const worked = closed?.minutes ?? Math.round(workedMinutes(machine, catalogue, state));
   const rate = closed?.hourlyRate ?? hourlyRateOf(catalogue);
+  const { currency, shop, address } = catalogue.terms[0] ?? {};
   const charge = Math.round((worked / 60) * rate * 100) / 100;
   const spent = state.parts.reduce((sum, part) => sum + (part.price ?? 0), 0);
   const mixed = confounded(machine, catalogue, state, benchAt(machine, state, state.lastMs));
@@ -220,7 +224,14 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
         .filter(Boolean)
         .join('; '),
     })),
-    charged: { hourlyRate: rate, work: charge, parts: spent, total: charge + spent },
+    charged: {
+      ...(currency ? { currency } : {}),
+      hourlyRate: rate,
+      work: charge,
+      parts: spent,
+      total: charge + spent,
+    },
+    ...(shop || address ? { shop: { ...(shop ? { name: shop } : {}), ...(address ? { address } : {}) } } : {}),
     ...(mixed
       ? {
           confounded: {

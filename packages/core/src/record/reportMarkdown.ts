@@ -32,6 +32,10 @@ export const curveWords = ({ feedCurve }: OrderRecord): string | undefined =>
     ? undefined
     : `5 % is lost at ${feedCurve.fivePercentMmPerS.toFixed(1)} ± ${(feedCurve.standardError ?? 0).toFixed(1)} mm/s of strand, ${(feedCurve.flowMm3PerS ?? 0).toFixed(1)} mm³/s`;
 
+/** An amount with the shop's currency, if it says one. */
+export const money = ({ charged }: Pick<OrderRecord, 'charged'>, amount: number): string =>
+  `${amount.toFixed(2)}${charged.currency === undefined ? '' : ` ${charged.currency}`}`;
+
 /** Every character that CommonMark may take for markup (2.4, ASCII punctuation); line breaks become spaces. */
 const escape = (text: string): string =>
   text
@@ -52,6 +56,7 @@ export function recordMarkdown(record: OrderRecord): string {
   return [
     `# Work order ${escape(record.number)}: ${escape(record.machine)}`,
     '',
+    ...line('By', [record.shop?.name, record.shop?.address].filter(Boolean).join(', ')),
     ...line('Taken in', `${day(record.takenIn)} by ${record.takenInBy}`),
     ...line(
       'Closed',
@@ -99,9 +104,9 @@ export function recordMarkdown(record: OrderRecord): string {
     ...list('Not put back', record.leftOut),
     ...list('To watch', [...record.watch, ...(record.watchOn ? [`Look again on ${record.watchOn}`] : [])]),
     ...list('Charged', [
-      `Work: ${record.handsOnMinutes} min at ${record.charged.hourlyRate} an hour, ${record.charged.work.toFixed(2)}`,
-      `Parts: ${record.charged.parts.toFixed(2)}`,
-      `Together: ${record.charged.total.toFixed(2)}`,
+      `Work: ${record.handsOnMinutes} min at ${record.charged.hourlyRate} an hour, ${money(record, record.charged.work)}`,
+      `Parts: ${money(record, record.charged.parts)}`,
+      `Together: ${money(record, record.charged.total)}`,
     ]),
     ...list('Notes', record.notes),
     '',
