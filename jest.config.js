@@ -20,7 +20,7 @@ const node = (name, roots, testMatch = ['**/*.test.ts', `!${SLOW}`]) => ({
 
 module.exports = {
   // For slow machines; nothing here is a timed test.
-  testTimeout: 60_000,
+  testTimeout: 300_000,
   // One less than there are cores would leave one of two idle.
   maxWorkers: '100%',
   projects: [
