@@ -13,7 +13,7 @@ import {
   type Span,
 } from '@zealous/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
-import { StyleSheet, View } from 'react-native';
+import { View } from 'react-native';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
 import { Card, Section } from '../ui/Card';
@@ -21,10 +21,10 @@ import { Choice } from '../ui/Choice';
 import { NumberField } from '../ui/form/NumberField';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
-import { space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { AlongPath, newtons } from './ForcesPicture';
 import { ShareAddress } from './ShareAddress';
+import { sideBySide } from './sideBySide';
 import { useAddressedChoice, useAddressedFigures } from './useAddressed';
 import { GaugeToOrder, useGaugeOrder, type GaugeOrder } from './GaugeToOrder';
 
@@ -101,7 +101,8 @@ function Asked({
 }) {
   const catalogue = useCatalogue();
   const wide = useWide();
-  const lanes = laneRuns(machine);
+  // A finding of the order is one on its own lane.
+  const lanes = laneRuns(machine).filter(({ id }) => order?.lane === undefined || id === order.lane);
   const [lane, setLane] = useAddressedChoice(
     'lane',
     firstLane ?? lanes[0]?.id ?? '',
@@ -109,7 +110,7 @@ function Asked({
   );
   const [material, setMaterial] = useAddressedChoice(
     'filament',
-    filament ?? 'PLA',
+    filament ?? catalogue.materials[0]?.id ?? '',
     catalogue.materials.map(({ id }) => id),
   );
   const [{ flow, grip, gap, comes }, setFigure] = useAddressedFigures(NOTHING, fits);
@@ -136,7 +137,7 @@ function Asked({
   const atGears = last && readings[readingAt(last.id)];
   return (
     <Page title={TITLE} back={order ? `/order/${order.id}/trace` : '/tools'}>
-      <View style={styles.column}>
+      <View style={sideBySide.column}>
         <Text tone="soft">
           What the strand is drawn and pushed with at every station, reckoned from the machine’s own path. Friction and
           melts are typical figures, not measured: a force may be half as much again, either way, and near the flow that
@@ -153,17 +154,17 @@ function Asked({
             <Text>{`Turning from pull to push loses ${found.slackMm.toFixed(1)} mm in the tubes behind the gears: retraction must make up for it.`}</Text>
           ) : null}
         </Card>
-        <View style={wide ? styles.pair : styles.column}>
-          <View style={[styles.side, wide && styles.half]}>
+        <View style={wide ? sideBySide.pair : sideBySide.column}>
+          <View style={[sideBySide.side, wide && sideBySide.half]}>
             <AlongPath found={found} gripN={bearing.gripN} />
           </View>
-          <View style={[styles.side, wide && styles.half]}>
+          <View style={[sideBySide.side, wide && sideBySide.half]}>
             <Section title="Where the gauge says it drags">
               <Text tone="soft">
                 Pull the strand steadily with a gauge where it leaves a station ahead of the gears. Two readings tell
                 the stretch between them from what lies ahead of it.
               </Text>
-              <View style={styles.row}>
+              <View style={sideBySide.row}>
                 {route.stops.slice(0, gears).map(({ station }) => (
                   <NumberField
                     key={`${lane} ${station.id}`}
@@ -171,7 +172,7 @@ function Asked({
                     value={readings[readingAt(station.id)]}
                     fits={(n) => n >= 0 && n <= 60}
                     onChange={(n) => setReading(readingAt(station.id), n)}
-                    style={styles.field}
+                    style={sideBySide.field}
                   />
                 ))}
               </View>
@@ -197,7 +198,7 @@ function Asked({
             <Choice
               label="Lane"
               options={lanes.map(({ id, name }) => ({ id, label: name }))}
-              chosen={lane === undefined ? [] : [lane]}
+              chosen={lane ? [lane] : []}
               onToggle={(next) => {
                 setLane(next);
                 for (const { station } of route.stops) setReading(readingAt(station.id), undefined);
@@ -213,34 +214,34 @@ function Asked({
           {usual.assumed ? (
             <Text tone="soft">{`${kind.name} states no figures of its own: PLA’s stand in.`}</Text>
           ) : null}
-          <View style={styles.row}>
+          <View style={sideBySide.row}>
             <NumberField
               label={`Flow, mm³/s (else ${USUAL_FLOW})`}
               value={flow}
               fits={(n) => fits('flow', n)}
               onChange={(n) => setFigure('flow', n)}
-              style={styles.field}
+              style={sideBySide.field}
             />
             <NumberField
               label={`The gears hold, N (else ${usual.gripN})`}
               value={grip}
               fits={(n) => fits('grip', n)}
               onChange={(n) => setFigure('grip', n)}
-              style={styles.field}
+              style={sideBySide.field}
             />
             <NumberField
               label={`Open gap behind the gears, mm (else ${usual.gapMm})`}
               value={gap}
               fits={(n) => fits('gap', n)}
               onChange={(n) => setFigure('gap', n)}
-              style={styles.field}
+              style={sideBySide.field}
             />
             <NumberField
               label="Of 100 mm asked comes, mm"
               value={comes}
               fits={(n) => fits('comes', n)}
               onChange={(n) => setFigure('comes', n)}
-              style={styles.field}
+              style={sideBySide.field}
             />
           </View>
           {comes === undefined ? null : (
@@ -269,12 +270,3 @@ function SpanRead({ span }: { readonly span: Span }) {
     </Card>
   );
 }
-
-const styles = StyleSheet.create({
-  column: { gap: space.m, maxWidth: 1080, width: '100%', alignSelf: 'center' },
-  pair: { flexDirection: 'row', gap: space.l },
-  side: { gap: space.s, flexGrow: 1, flexShrink: 1, flexBasis: 'auto', minWidth: 0 },
-  half: { flexBasis: 0 },
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  field: { flexGrow: 1, flexBasis: 200 },
-});

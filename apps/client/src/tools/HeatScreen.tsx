@@ -21,10 +21,10 @@ import { NumberField } from '../ui/form/NumberField';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
-import { space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { tracer } from '../workers/trace';
 import { ShareAddress } from './ShareAddress';
+import { sideBySide } from './sideBySide';
 import { useAddressedChoice, useAddressedFigures } from './useAddressed';
 import { useWorkedOut } from './useWorkedOut';
 
@@ -98,7 +98,7 @@ function Asked({
   const question = found?.find(({ id }) => id === shown);
   return (
     <Page title="Is it safe to switch off?" back="/tools">
-      <View style={styles.column}>
+      <View style={sideBySide.column}>
         <Text tone="soft">
           Whether the strand softens where it should be cold, and sticks there. Reckoned from typical bodies, not
           measured: the rule stands that a machine is switched off below 100 °C.
@@ -109,8 +109,8 @@ function Asked({
           </Text>
         ) : null}
         {!found && !problem ? <Text tone="soft">Working it out …</Text> : null}
-        <View style={wide ? styles.pair : styles.column}>
-          <View style={[styles.side, wide && styles.half]}>
+        <View style={wide ? sideBySide.pair : sideBySide.column}>
+          <View style={[sideBySide.side, wide && sideBySide.half]}>
             {found?.map((item) => (
               <Answer
                 key={item.id}
@@ -139,21 +139,21 @@ function Asked({
           chosen={[material]}
           onToggle={setMaterial}
         />
-        <View style={styles.row}>
+        <View style={sideBySide.row}>
           <NumberField
             key={`target ${material} ${machine?.id}`}
             label={`Hot end at, °C (else ${Math.round(targetC)})`}
             value={target}
             fits={(n) => fits('target', n)}
             onChange={(n) => setFigure('target', n)}
-            style={styles.field}
+            style={sideBySide.field}
           />
           <NumberField
             label="Sink while it prints, °C, if measured"
             value={sink}
             fits={(n) => fits('sink', n)}
             onChange={(n) => setFigure('sink', n)}
-            style={styles.field}
+            style={sideBySide.field}
           />
         </View>
         <ShareAddress />
@@ -226,7 +226,7 @@ function OverTime({
   const hottest = Math.max(...frames.map(({ blockC }) => blockC));
   const above = (i: number): number => (heightMm[i] ?? 0) - coldFromMm;
   return (
-    <View style={[styles.side, wide && styles.half]}>
+    <View style={[sideBySide.side, wide && sideBySide.half]}>
       <Text bold>{`${question.name}: ${clock(frame.atS)}, block ${Math.round(frame.blockC)} °C`}</Text>
       <Chart
         label={`${HOT_END_NAMES[kind]}, the strand above the heat break after ${clock(frame.atS)}: at most ${Math.round(Math.max(...[...frame.strandC].filter((_, i) => above(i) > 2)))} °C in the cold zone, it softens at ${glassC} °C`}
@@ -264,7 +264,7 @@ function OverTime({
           ];
         }}
       </Chart>
-      <View style={styles.row}>
+      <View style={sideBySide.row}>
         <Button
           label={playing ? 'Hold' : 'Play the hour'}
           icon="timer"
@@ -284,12 +284,4 @@ function OverTime({
   );
 }
 
-const styles = StyleSheet.create({
-  column: { gap: space.m, maxWidth: 1080, width: '100%', alignSelf: 'center' },
-  pair: { flexDirection: 'row', gap: space.l },
-  side: { gap: space.s, flexGrow: 1, flexShrink: 1, flexBasis: 'auto', minWidth: 0 },
-  half: { flexBasis: 0 },
-  row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
-  field: { flexGrow: 1, flexBasis: 200 },
-  start: { alignSelf: 'flex-start', paddingHorizontal: 0 },
-});
+const styles = StyleSheet.create({ start: { alignSelf: 'flex-start', paddingHorizontal: 0 } });

@@ -2,7 +2,6 @@ import {
   askedAt,
   GROUND_AFTER,
   judgeStop,
-  stopFigures,
   minutesText,
   type DrawnLine,
   type PrintFile,
@@ -236,7 +235,7 @@ function Asked({
                 asked={asked}
               />
               <Text kind="small" tone="soft">
-                {`Height and minutes are written down too: before it counts as proved, the same job must run past ${stopFigures(stop, asked).failedAtMm} mm.`}
+                {`Where it stopped is written down too: before it counts as proved, the same job must run past ${'heightMm' in stop ? `${stop.heightMm} mm, by the file ${minutesText(asked.toMin)} after its start` : minutesText(stop.minutes)}.`}
               </Text>
             </>
           ) : null}

@@ -1,8 +1,8 @@
 import {
   checksOnLane,
   fitFeedCurve,
-  stopFigures,
   stopResult,
+  toldStop,
   type AskedAtStop,
   type CheckAtPlace,
   type EventBodies,
@@ -61,8 +61,8 @@ export function useOrderFigures(
 }
 
 /**
- * Writes what was read into the order, as the finding of the check that asked for it; and the height and the minutes into the
- * taking-in, where the owner did not tell them: past both the job that failed must run before the repair is proved.
+ * Writes what was read into the order, as the finding of the check that asked for it; and where or when it stopped into the
+ * taking-in: past that the job that failed must run before the repair is proved.
  */
 export function PrintToOrder({
   order,
@@ -90,17 +90,9 @@ export function PrintToOrder({
       kind="main"
       icon="check"
       onPress={() => {
-        if (intake) {
-          const { failedAtMm, failedAfterMinutes } = stopFigures(stop, asked);
-          const right = {
-            ...intake,
-            failedAtMm: 'heightMm' in stop ? failedAtMm : (intake.failedAtMm ?? failedAtMm),
-            failedAfterMinutes:
-              'heightMm' in stop ? (intake.failedAfterMinutes ?? failedAfterMinutes) : failedAfterMinutes,
-          };
-          if (right.failedAtMm !== intake.failedAtMm || right.failedAfterMinutes !== intake.failedAfterMinutes)
-            record('intake-corrected', right);
-        }
+        const right = intake && { ...intake, ...toldStop(stop) };
+        if (right && (right.failedAtMm !== intake.failedAtMm || right.failedAfterMinutes !== intake.failedAfterMinutes))
+          record('intake-corrected', right);
         record('finding-recorded', { key: place.key, result: result.id, ...(value === undefined ? {} : { value }) });
         router.replace(`/order/${order}/trace`);
       }}

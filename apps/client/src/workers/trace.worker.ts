@@ -49,7 +49,7 @@ const PRACTICE_ORDER = practiceEvent(0, 'taken-in', {
   machineId: PRACTICE.id,
   symptoms: ['not-reach'],
   before: [],
-  material: 'PLA',
+  material: deliveredCatalogue.materials[0]?.id,
 });
 const practiceFinding = (n: number, key: string): OrderEvent =>
   practiceEvent(n + 1, 'finding-recorded', { key, result: 'not-sure' });

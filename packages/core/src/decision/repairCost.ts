@@ -82,8 +82,8 @@ function lastOf(list: readonly number[], rank: Int16Array, least: number): numbe
 /**
  * Expected minutes to a proved repair when no more is checked: repairs one after the other by probability over cost
  * (optimal for one fault and independent repairs: Heckerman, Breese, Rommelse 1995, CACM 38(3)), and, from where that no
- * longer pays, stripping and looking at everything, which finds whatever is left, what no eye sees there later. Several causes at once are cured by the
- * latest of their repairs. `p` need not sum to one; the result is in its measure.
+ * longer pays, stripping and looking at everything, which finds whatever is left, what no eye sees there later. Several causes
+ * at once are cured by the latest of their repairs. `p` need not sum to one; the result is in its measure.
  */
 export function repairCost(needs: Needs, p: Float64Array, tries: readonly number[]): RepairOrder {
   const { first, second, more, later, apart, groups, scratch } = needs;

@@ -142,6 +142,8 @@ export class Joint {
   private readonly patterns: readonly Map<string, number>[];
   /** By component: after how many repairs something of it was seen, in order. */
   private readonly epochs: readonly (readonly number[])[];
+  /** By component and repair: how many of those moments lay before it was done. */
+  private readonly ranks: readonly (readonly number[])[];
   private readonly patternOf = new Map<readonly number[], readonly number[]>();
 
   constructor(
@@ -159,6 +161,9 @@ export class Joint {
     this.patterns = this.components.map(() => new Map());
     this.epochs = this.components.map(({ evidence: of }) =>
       [...new Set(of.map((e) => evidence[e]?.epoch ?? 0))].sort((a, b) => a - b),
+    );
+    this.ranks = this.epochs.map((epochs) =>
+      Array.from({ length: (epochs.at(-1) ?? 0) + 1 }, (_, gone) => epochs.filter((epoch) => epoch <= gone).length),
     );
     // Where no two observations share errors, weights are the same for every set.
     const kin = evidence.some((a, i) => evidence.some((b, j) => i < j && sharedError(a, b) > 0));
@@ -244,12 +249,13 @@ export class Joint {
     const members: number[] = [];
     let key = 0;
     const epochs = this.epochs[k] as readonly number[];
+    const ranks = this.ranks[k] as readonly number[];
     const base = (epochs.length + 1) * this.causes.length + 1;
     for (let i = 0; i < set.length; i++) {
       const c = set[i] as number;
       // Repairs between which nothing was seen here are as good as one, and one after all that was seen as none.
       const gone = removed?.[i] ?? NEVER;
-      const rank = gone === NEVER ? epochs.length : epochs.filter((epoch) => epoch <= gone).length;
+      const rank = gone === NEVER ? epochs.length : (ranks[gone] ?? epochs.length);
       const profile = this.profile(
         k,
         c,

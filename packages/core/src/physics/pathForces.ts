@@ -1,3 +1,4 @@
+import type { StationKind } from '../path/machine';
 import type { Route, Stop } from '../path/route';
 import { buckling, type Buckling } from './buckling';
 import { strandArea } from './feed';
@@ -211,7 +212,7 @@ export function usualBearing(
   material: Partial<typeof STRAND>,
 ): Bearing & { readonly assumed: boolean } {
   const gears = route.stops[gearsOf(route)]?.station;
-  const at = (kind: string) => route.stops.find(({ station }) => station.kind === kind)?.station.params;
+  const at = (kind: StationKind) => route.stops.find(({ station }) => station.kind === kind)?.station.params;
   const figures = { ...STRAND, ...Object.fromEntries(Object.entries(material).filter(([, v]) => v !== undefined)) };
   return {
     strandMm,

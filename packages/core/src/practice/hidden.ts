@@ -65,7 +65,8 @@ export function drawOrder(
   believed: Catalogue = truth,
 ): HiddenOrder {
   const materials = truth.materials.filter((material) => material.printC <= machine.heat.limitC);
-  const usual = materials.map((item) => (item.id === 'PLA' ? 4 : 1));
+  // The filament that the catalogue names first is the usual one.
+  const usual = materials.map((item) => (item === truth.materials[0] ? 4 : 1));
   const material = materials[pick(usual, random)]?.id;
   const lanes = laneRuns(machine);
   const lane = lanes[Math.floor(random() * lanes.length)]?.id;

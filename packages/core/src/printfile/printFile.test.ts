@@ -3,7 +3,7 @@ import { parseStringSync } from 'gcode-parser';
 import { cornerSpeed, moveSeconds, MoveQueue } from './motion';
 import { PrintFileReader, type PrintFile } from './printFile';
 import { deliveredCatalogue } from '../catalogue/index';
-import { askedAt, judgeStop, stopFigures, stopResult } from './stop';
+import { askedAt, judgeStop, stopResult, toldStop } from './stop';
 import { WordReader } from './words';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -226,17 +226,9 @@ describe('where it stopped', () => {
     expect(() => askedAt(read('G28'), { heightMm: 1 })).toThrow(/Nothing is laid/);
   });
 
-  test('what was told of the stop is kept, the other figure comes from the file: the end of that layer', () => {
-    const asked = askedAt(print, { heightMm: 4.35 });
-    const { failedAfterMinutes, failedAtMm } = stopFigures({ heightMm: 4.35 }, asked);
-    expect(failedAtMm).toBe(4.35);
-    expect(failedAfterMinutes).toBeGreaterThanOrEqual(asked.toMin);
-    expect(failedAfterMinutes - 1).toBeLessThan(asked.toMin);
-    const minutes = (asked.fromMin + asked.toMin) / 2;
-    expect(stopFigures({ minutes }, askedAt(print, { minutes }))).toEqual({
-      failedAtMm: 4.4,
-      failedAfterMinutes: minutes,
-    });
+  test('only what was told of the stop stands at the taking-in, not what the file makes of it', () => {
+    expect(toldStop({ heightMm: 4.35 })).toEqual({ failedAtMm: 4.35 });
+    expect(toldStop({ minutes: 35 })).toEqual({ failedAfterMinutes: 35 });
   });
 
   test('more than the hot end melts, grinding retractions, or nothing unusual', () => {

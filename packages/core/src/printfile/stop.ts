@@ -68,14 +68,12 @@ export function askedAt(print: PrintFile, stop: StopPlace): AskedAtStop {
   };
 }
 
-/** Where and when a print stopped: what was told, and from its file what was not. */
-export const stopFigures = (
-  stop: StopPlace,
-  { zMm, toMin }: AskedAtStop,
-): { readonly failedAtMm: number; readonly failedAfterMinutes: number } =>
-  'heightMm' in stop
-    ? { failedAtMm: stop.heightMm, failedAfterMinutes: Math.ceil(toMin) }
-    : { failedAtMm: Number(zMm.toFixed(2)), failedAfterMinutes: stop.minutes };
+/**
+ * What a stop that was told says at the taking-in. The other figure stays open: the file's minutes are reckoned, and a proof that
+ * asked for more than them might ask for more than the machine needs for the whole job.
+ */
+export const toldStop = (stop: StopPlace): { readonly failedAtMm: number } | { readonly failedAfterMinutes: number } =>
+  'heightMm' in stop ? { failedAtMm: stop.heightMm } : { failedAfterMinutes: stop.minutes };
 
 /** So often back over the teeth, and a piece of strand is ground thin (common practice, no source: ten to twenty). */
 export const GROUND_AFTER = 12;
