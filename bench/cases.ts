@@ -9,7 +9,7 @@ import Papa from 'papaparse';
 import { auditPlan } from '../packages/core/src/testing/audit';
 import { playTracer, type Played } from './cases/play';
 import { playTechnician } from './cases/technician';
-import type { PracticeCase } from './cases/types';
+import type { PracticeCase } from '@zealous/core/practice';
 
 const folder = join(__dirname, '../cases');
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));

@@ -10,9 +10,8 @@ import {
   weigh,
   type Model,
 } from '@zealous/core';
-import { CaseBench } from './bench';
 import { tradeBeginsWith } from './technician';
-import type { PracticeCase } from './types';
+import { CaseBench, type PracticeCase } from '@zealous/core/practice';
 
 export interface Played {
   readonly id: string;

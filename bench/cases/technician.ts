@@ -11,8 +11,7 @@ import {
   rungsFor,
   type CheckAtPlace,
 } from '@zealous/core';
-import { CaseBench } from './bench';
-import type { PracticeCase, Seen } from './types';
+import { CaseBench, type PracticeCase, type Seen } from '@zealous/core/practice';
 
 /**
  * A competent technician, as fairly as can be written: begins with the complaint, outside and cheap before anything is opened;

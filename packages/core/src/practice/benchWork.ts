@@ -80,8 +80,8 @@ export class BenchWork {
   readonly stated: (readonly [number, boolean])[] = [];
   readonly route: Route;
   readonly places: readonly CheckAtPlace[];
-  private readonly causes: readonly Cause[];
-  private left: readonly Cause[];
+  readonly causes: readonly Cause[];
+  left: readonly Cause[];
   private rightFirst = false;
   private unlisted: Model | undefined;
   private readonly opened = new Set<string>();
@@ -191,6 +191,12 @@ export class BenchWork {
     this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
     price.opened.forEach((id) => this.opened.add(id));
     this.bench = price.after;
+    return this.look(place);
+  }
+
+  /** What a check tells, noted; the bench is as it must be for it. */
+  look(place: CheckAtPlace): Answered {
+    const { catalogue } = this.hidden.kase;
     const outcomes = outcomesOf(place, this.route, catalogue);
     const chances = this.chances(place, outcomes);
     const u = this.luckOf(place);
@@ -225,7 +231,12 @@ export class BenchWork {
     // What is open is closed for the proof.
     this.minutes += price.minutes + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
     this.bench = { ...price.after, off: new Set() };
-    // Done once more it has luck of its own, and less chance.
+    this.cure(station, remedy, chance);
+    return this.hidden.faults.length > 0 && this.left.length === 0;
+  }
+
+  /** What a remedy takes away, by luck; done once more it has luck of its own, and less chance. */
+  private cure(station: string, remedy: Remedy, chance: (fault: Cause) => number): void {
     const done = `${station} ${remedy.id}`;
     const before = this.done.get(done) ?? 0;
     this.done.set(done, before + 1);
@@ -233,7 +244,6 @@ export class BenchWork {
     this.left = this.left.filter(
       (fault) => this.draw(`cured ${fault.id} ${remedy.id}${again}`) >= chance(fault) * AGAIN ** before,
     );
-    return this.hidden.faults.length > 0 && this.left.length === 0;
   }
 
   /** Tries a ladder of remedies for a cause, each proved, until cured or at its end. */

@@ -1,30 +1,16 @@
-import {
-  allStations,
-  benchMinutes,
-  causesOf,
-  chanceRemoved,
-  checksFor,
-  deliveredCatalogue as catalogue,
-  laneRuns,
-  machineOfFamily,
-  materialOf,
-  needOfCheck,
-  priceOf,
-  remedyById,
-  remedyNeeds,
-  routeOf,
-  tryMinutes,
-  type Bench,
-  type Case,
-  type Cause,
-  type CheckAtPlace,
-  type FailedRepair,
-  type Finding,
-  type Machine,
-  type Remedy,
-  type Route,
-} from '@zealous/core';
-import type { PracticeCase, Seen, Truth } from './types';
+import { benchMinutes, priceOf } from '../bench/price';
+import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
+import type { Bench } from '../bench/state';
+import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
+import type { Remedy } from '../catalogue/types';
+import { remedyNeeds, tryMinutes } from '../decision/repairs';
+import { chanceRemoved } from '../inference/removal';
+import { causesOf, type Cause } from '../observation/causes';
+import type { Case, FailedRepair, Finding } from '../observation/context';
+import { machineOfFamily } from '../path/families';
+import { allStations, type Machine } from '../path/machine';
+import { laneRuns, routeOf, type Route } from '../path/route';
+import type { PracticeCase, Seen, Truth } from './practiceCase';
 
 /** A repair that was done on the case's bench. */
 export interface Done {
@@ -192,6 +178,11 @@ export class CaseBench {
     const price = priceOf(this.machine, this.bench, needOfCheck(place, hotC));
     this.minutes += benchMinutes(price) + place.check.minutes;
     this.bench = price.after;
+    return this.look(place);
+  }
+
+  /** What is seen at a place, noted; the bench is as it must be for it. */
+  look(place: CheckAtPlace): Seen {
     const seen = this.answer(place);
     this.findings.push({
       id: `f${String(this.findings.length).padStart(2, '0')}`,
@@ -211,6 +202,11 @@ export class CaseBench {
     const group = { id: '', station: cause.stop.station, remedy, causes: [], needs, laterMin: 0 };
     this.minutes += tryMinutes(this.machine, [group], this.bench)[0] ?? 0;
     this.bench = { ...this.bench, off: new Set(), power: 'on', temperatureC: material.printC };
+    return this.cure(station, mode, remedy);
+  }
+
+  /** What a remedy at a station takes away, and whether nothing that matters is left; its work and its proof are done. */
+  cure(station: string, mode: string, remedy: Remedy): boolean {
     const failure = { id: `r${this.done.length}`, station, mode, remedies: [remedy.id], after: this.findings.length };
     const gone = this.there().filter((truth) => {
       if (truth.vain?.includes(remedy.id)) return false;
