@@ -49,6 +49,7 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['forces', '/tools/forces?machine=dunlin', /The weakest link is/],
   ['meter', '/tools/meter', /Should read 14\.4 Ω/],
   ['heat', '/tools/heat?machine=dunlin', /The strand in the cold zone/],
+  ['practice', '/practice', /No round yet/],
   ['nowhere', '/nowhere', /nothing at this address/],
   ['settings', '/settings', /Who is at this phone/],
 ];

@@ -1,7 +1,10 @@
+const { join } = require('node:path');
 const { getDefaultConfig } = require('expo/metro-config');
 
 const config = getDefaultConfig(__dirname);
 const { resolver } = config;
+// The cases of the practice bench lie beside the packages.
+config.watchFolders = [...(config.watchFolders ?? []), join(__dirname, '../../cases')];
 
 /** Telephone numbers are no business of ours; the validator asks for the library at load. */
 const LEFT_OUT = /^libphonenumber-js/;

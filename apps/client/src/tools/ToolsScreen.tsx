@@ -36,6 +36,11 @@ export function ToolsScreen() {
             Heater and temperature sensor in ohms, and which temperature a reading stands for
           </Text>
         </Button>
+        <Button label="Practice bench" listed onPress={() => router.push('/practice')}>
+          <Text kind="small" tone="soft">
+            A machine with a hidden fault, for the apprentice: find it, and see your way beside the tracer’s
+          </Text>
+        </Button>
         <Button label="Part lives" listed onPress={() => router.push('/tools/lives')}>
           <Text kind="small" tone="soft">
             How long nozzles, tubes, gears and the rest last here, and whose were renewed again

@@ -13,3 +13,4 @@ export * from './round';
 export * from './rounds';
 export * from './review';
 export * from './accidentWords';
+export * from './view';

@@ -1,0 +1,2 @@
+export { PracticeScreen } from './PracticeScreen';
+export { RoundScreen } from './RoundScreen';
