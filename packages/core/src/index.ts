@@ -90,3 +90,4 @@ export * from './plan/proofs';
 export * from './plan/bet';
 export * from './plan/confounded';
 export * from './learn';
+export * from './link';

@@ -7,7 +7,6 @@ import { Text } from '../ui/Text';
 export function EntryLine({ entry, live = false }: { readonly entry: ViewedEntry; readonly live?: boolean }) {
   const { name, found, abnormal, helped, kind, minutes, accident, refused } = entry;
   const edge = accident ? 'fault' : refused !== undefined ? 'warm' : abnormal ? 'doubt' : helped ? 'clear' : 'line';
-  const plain = !accident && refused === undefined && found === undefined && kind !== 'repair';
   return (
     <Card edge={edge}>
       <Text

@@ -1,0 +1,2 @@
+export { StandIn } from './standIn';
+export { natureOf, SOUND, type StandInNature } from './standInNature';
