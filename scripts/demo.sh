@@ -27,8 +27,14 @@ PORT_DB=${ZT_DB_PORT:-54720}
 program_user "$PORT_DB"
 room_for "$(dirname "$DB_DIR")"
 say 'migrating, loading demo data where there is none, and serving; Ctrl-C stops server and database'
+# Simulated printers for machines on the line, in one process on loopback.
+STANDIN_PORT=$(free_port)
+node -r @swc-node/register apps/server/src/link/standInMain.ts demo/machines "$STANDIN_PORT" &
+STANDIN=$!
+export ZT_STANDIN=tcp://127.0.0.1:$STANDIN_PORT
 SERVER=''
 STOP=0
+trap 'kill $STANDIN 2>/dev/null; stop_database' EXIT
 trap 'STOP=1; kill -TERM $SERVER 2>/dev/null; wait $SERVER 2>/dev/null; exit 130' INT TERM
 # A server that ends by itself is started again, a little later each time; 78 says that it would not help.
 PAUSE=1

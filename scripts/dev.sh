@@ -15,7 +15,9 @@ trap 'trap - EXIT INT TERM; kill $(jobs -p) 2>/dev/null; wait; stop_database' EX
 program_user "$PORT_DB"
 API=$(free_port)
 BUNDLER=$(free_port)
-ZT_OWNER_URL=$DB_OWNER_URL ZT_DATABASE_URL=$DB_URL ZT_DEMO=demo ZT_PORT=$API \
+STANDIN=$(free_port)
+node -r @swc-node/register apps/server/src/link/standInMain.ts demo/machines "$STANDIN" &
+ZT_STANDIN=tcp://127.0.0.1:$STANDIN ZT_OWNER_URL=$DB_OWNER_URL ZT_DATABASE_URL=$DB_URL ZT_DEMO=demo ZT_PORT=$API \
   node --watch --watch-preserve-output -r @swc-node/register apps/server/src/main.ts &
 (cd apps/client && CI=0 npx expo start --web --port "$BUNDLER" --host localhost) </dev/null &
 ZT_PORT=${ZT_PORT:-4722} ZT_DEV_API=http://127.0.0.1:$API ZT_DEV_BUNDLER=http://localhost:$BUNDLER \

@@ -3,6 +3,7 @@ import { resolve } from 'node:path';
 import { openDatabase } from './db/open';
 import { loadDemo } from './db/demo';
 import { createApp } from './http/app';
+import { Links } from './link';
 import { Derived } from './orders';
 import { catalogueOf, keepForClosed } from './shop';
 import { closePool } from './work/pool';
@@ -23,7 +24,9 @@ async function main(): Promise<void> {
   for (const id of await derived.stale(AT_START)) derived.schedule(id, 0);
   const webRoot = process.env['ZT_WEB'];
   const instance = process.env['ZT_INSTANCE'];
+  const links = new Links(db);
   const app = createApp(db, derived, {
+    links,
     logLevel: process.env['ZT_LOG'] ?? 'warn',
     hosts: [host, ...(process.env['ZT_HOSTS'] ?? '').split(',').filter(Boolean)],
     ...(instance ? { instance } : {}),
@@ -43,6 +46,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     const end = async (): Promise<void> => {
+      links.stop();
       await derived.stop();
       await closePool();
       await db.destroy();

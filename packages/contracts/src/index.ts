@@ -1,5 +1,6 @@
 export * from './event';
 export * from './limits';
+export * from './link';
 export * from './machine';
 export * from './messages';
 export * from './query';

@@ -112,3 +112,36 @@ export interface ShopHistory {
     readonly again: boolean;
   }[];
 }
+
+/** A machine on the line, as it was heard last. */
+export interface LinkStatus {
+  readonly address: string;
+  readonly standIn: boolean;
+  readonly state: 'connecting' | 'up' | 'lost' | 'halted';
+  /** Why it is not up, in words. */
+  readonly problem?: string;
+  readonly temperatureC?: number;
+  readonly targetC?: number;
+  /** When the temperature was heard, ISO 8601. */
+  readonly heardAt?: string;
+  /** The firmware sets its target to zero by itself after so many seconds without feeding; absent: it cannot. */
+  readonly idleOffS?: number;
+  /** What it was heating to when the line was lost. */
+  readonly lostAtTargetC?: number;
+  /** Something is being done now. */
+  readonly busy: boolean;
+  readonly holder?: { readonly phone: string; readonly by: string };
+}
+
+/** What came back when a machine was asked for something. */
+export interface LinkResult {
+  readonly temperatureC?: number;
+  readonly filament?: boolean;
+  readonly switches?: readonly { readonly name: string; readonly closed: boolean }[];
+  readonly positionMm?: number;
+  readonly stepsPerMm?: number;
+  /** Of a simulated printer: what a person would have seen at its bench. */
+  readonly atTheBench?: string;
+  /** Words of the firmware that are none of the above. */
+  readonly said: readonly string[];
+}

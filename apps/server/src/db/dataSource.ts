@@ -1,11 +1,21 @@
 import 'reflect-metadata';
 import { DataSource } from 'typeorm';
-import { EventRow, LearnedImportRow, LessonRow, MachineRow, OrderRow, PhotoRow, ShopChangeRow } from './entities';
+import {
+  EventRow,
+  LearnedImportRow,
+  LessonRow,
+  LinkRow,
+  MachineRow,
+  OrderRow,
+  PhotoRow,
+  ShopChangeRow,
+} from './entities';
 import { Orders1790000000000 } from './migrations/1790000000000-orders';
 import { Photos1790000200000 } from './migrations/1790000200000-photos';
 import { Shop1790000100000 } from './migrations/1790000100000-shop';
 import { Derived1790000500000 } from './migrations/1790000500000-derived';
 import { KeptCatalogue1790000600000 } from './migrations/1790000600000-keptCatalogue';
+import { Links1790000700000 } from './migrations/1790000700000-links';
 import { MoreShopKinds1790000400000 } from './migrations/1790000400000-moreShopKinds';
 import { ShopKinds1790000300000 } from './migrations/1790000300000-shopKinds';
 
@@ -17,7 +27,7 @@ export const dataSource = (url: string, most = 10): DataSource =>
   new DataSource({
     type: 'postgres',
     url,
-    entities: [MachineRow, OrderRow, EventRow, ShopChangeRow, LessonRow, LearnedImportRow, PhotoRow],
+    entities: [MachineRow, LinkRow, OrderRow, EventRow, ShopChangeRow, LessonRow, LearnedImportRow, PhotoRow],
     migrations: [
       Orders1790000000000,
       Shop1790000100000,
@@ -26,6 +36,7 @@ export const dataSource = (url: string, most = 10): DataSource =>
       MoreShopKinds1790000400000,
       Derived1790000500000,
       KeptCatalogue1790000600000,
+      Links1790000700000,
     ],
     synchronize: false,
     poolSize: most,

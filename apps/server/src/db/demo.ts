@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { DataSource } from 'typeorm';
 import { saveMachine } from '../machines';
 import { appendEvent } from '../orders';
-import { MachineRow } from './entities';
+import { LinkRow, MachineRow } from './entities';
 
 const filesIn = (folder: string): readonly unknown[] =>
   readdirSync(folder)
@@ -16,6 +16,9 @@ const filesIn = (folder: string): readonly unknown[] =>
 export async function loadDemo(db: DataSource, folder: string): Promise<number> {
   if ((await db.getRepository(MachineRow).count()) > 0) return 0;
   for (const file of filesIn(join(folder, 'machines'))) await saveMachine(db, parseMachine(file));
+  const links = JSON.parse(readFileSync(join(folder, 'links.json'), 'utf8')) as Readonly<Record<string, string>>;
+  for (const [machineId, address] of Object.entries(links))
+    await db.getRepository(LinkRow).save({ machineId, address });
   const orders = filesIn(join(folder, 'orders')).map(parseOrder);
   for (const order of orders) for (const event of order.events) await appendEvent(db, order.id, event);
   return orders.length;

@@ -13,6 +13,14 @@ export class MachineRow {
   updatedAt!: Date;
 }
 
+@Entity({ name: 'machine_link' })
+export class LinkRow {
+  @PrimaryColumn({ type: 'text', name: 'machine_id' })
+  machineId!: string;
+  @Column({ type: 'text' })
+  address!: string;
+}
+
 /** What a list of orders shows, kept by the transaction that stores an event. */
 export type OrderIndex = Omit<
   OrderSummary,

@@ -7,6 +7,7 @@ import { constants } from 'node:zlib';
 import pino from 'pino';
 import pinoHttp from 'pino-http';
 import type { DataSource } from 'typeorm';
+import { linkRouter, Links } from '../link';
 import { machinesRouter } from '../machines';
 import { ordersRouter, type Derived } from '../orders';
 import { shopRouter } from '../shop';
@@ -21,6 +22,8 @@ export interface AppOptions {
   readonly hosts?: readonly string[];
   /** Told by the health route: which server this is, so that nobody talks to another by mistake. */
   readonly instance?: string;
+  /** The lines to the machines; made here when absent. */
+  readonly links?: Links;
 }
 
 const YEAR_S = 31_536_000;
@@ -33,7 +36,7 @@ const QUICK_QUALITY = 3;
 export function createApp(
   db: DataSource,
   derived: Derived,
-  { webRoot, logLevel = 'info', hosts = [], instance }: AppOptions = {},
+  { webRoot, logLevel = 'info', hosts = [], instance, links = new Links(db) }: AppOptions = {},
 ): Express {
   const app = express();
   app.disable('x-powered-by');
@@ -75,6 +78,7 @@ export function createApp(
     response.json({ ok: true, ...(instance === undefined ? {} : { instance }) });
   });
   api.use('/machines', machinesRouter(db));
+  api.use('/link', linkRouter(links));
   api.use('/orders', ordersRouter(db, derived));
   api.use('/shop', shopRouter(db));
   api.use(unknownRoute);

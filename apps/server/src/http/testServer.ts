@@ -7,6 +7,7 @@ import { dataSource } from '../db/dataSource';
 import { loadDemo } from '../db/demo';
 import { closePool } from '../work/pool';
 import { Derived } from '../orders';
+import { Links } from '../link';
 import { createApp } from './app';
 
 export interface TestApp {
@@ -32,11 +33,13 @@ export async function testApp(name: string): Promise<TestApp> {
   await db.runMigrations();
   await loadDemo(db, resolve(__dirname, '../../../../demo'));
   const derived = new Derived(db);
+  const links = new Links(db, { silentMs: 400, pollMs: 50, againMs: 200 });
   return {
-    app: createApp(db, derived, { logLevel: 'silent' }),
+    app: createApp(db, derived, { logLevel: 'silent', links }),
     db,
     settled: () => derived.idle(),
     stop: async () => {
+      links.stop();
       await derived.stop();
       await closePool();
       await db.destroy();

@@ -1,2 +1,2 @@
 export { machinesRouter } from './routes';
-export { present, saveMachine } from './service';
+export { machineById, present, saveMachine } from './service';

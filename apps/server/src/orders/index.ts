@@ -1,3 +1,3 @@
 export { ordersRouter } from './routes';
-export { appendEvent } from './service';
+export { appendEvent, orderDocument } from './service';
 export { Derived } from './derived';

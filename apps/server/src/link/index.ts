@@ -1,0 +1,2 @@
+export { linkRouter } from './routes';
+export { Links } from './service';
