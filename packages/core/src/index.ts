@@ -9,6 +9,7 @@ export * from './path/route';
 export * from './path/toolSizes';
 export * from './path/validate';
 export * from './catalogue/types';
+export * from './catalogue/lineSigns';
 export * from './catalogue/cautions';
 export * from './catalogue/index';
 export * from './catalogue/shop';

@@ -22,6 +22,7 @@ import {
   toolsOf,
   cautionsOf,
 } from './workFields';
+import { LINES, TOOLS } from './helpers';
 
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 const PARAMS = Object.fromEntries(
@@ -146,16 +147,8 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         failedAfterMinutes: 'The minutes at which the print failed',
         failedAtMm: 'The height at which the print failed',
       }),
-      one(
-        'tool',
-        'Worked out by',
-        {
-          'print-file': 'Reading the print file',
-          'path-forces': 'Forces along the path',
-          meter: 'Ohms of heater and sensor',
-        },
-        true,
-      ),
+      one('tool', 'Worked out by', TOOLS, true),
+      one('byLine', 'By a machine on its line', LINES, true),
       one(
         'like',
         'Asks the same by other means as',

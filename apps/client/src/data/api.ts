@@ -2,6 +2,8 @@ import { API_VERSION, API_VERSION_HEADER } from '@zealous/contracts/limits';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
   EventStored,
+  LinkResult,
+  LinkStatus,
   MachineSummary,
   OrderDocument,
   OrderSummary,
@@ -12,7 +14,7 @@ import type {
   StoredEvent,
 } from '@zealous/contracts/messages';
 import { versionSeen } from './ordersSlice';
-import type { ChangeKind, Learned, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
+import type { ChangeKind, Learned, LineIntent, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 10_000 });
 
@@ -24,7 +26,7 @@ export const api = createApi({
     if (version) context.dispatch(versionSeen(version === API_VERSION ? 'same' : 'other'));
     return answer;
   },
-  tagTypes: ['Orders', 'Machines', 'Shop'],
+  tagTypes: ['Orders', 'Machines', 'Shop', 'Links'],
   endpoints: (build) => ({
     machines: build.query<readonly MachineSummary[], void>({
       query: () => '/machines',
@@ -44,6 +46,42 @@ export const api = createApi({
     changeMachine: build.mutation<Machine, { machine: Machine; was: Machine }>({
       query: (body) => ({ url: `/machines/${encodeURIComponent(body.was.id)}`, method: 'PUT', body }),
       invalidatesTags: ['Machines'],
+    }),
+    links: build.query<Readonly<Record<string, string>>, void>({ query: () => '/link', providesTags: ['Links'] }),
+    linkStatus: build.query<LinkStatus, { machine: string; phone: string }>({
+      query: ({ machine, phone }) => ({ url: `/link/${encodeURIComponent(machine)}`, params: { phone } }),
+      keepUnusedDataFor: 0,
+    }),
+    setLink: build.mutation<LinkStatus, { machine: string; address: string }>({
+      query: ({ machine, address }) => ({
+        url: `/link/${encodeURIComponent(machine)}`,
+        method: 'PUT',
+        body: { address },
+      }),
+      invalidatesTags: ['Links'],
+    }),
+    dropLink: build.mutation<void, string>({
+      query: (machine) => ({ url: `/link/${encodeURIComponent(machine)}`, method: 'DELETE' }),
+      invalidatesTags: ['Links'],
+    }),
+    linkDo: build.mutation<
+      LinkStatus,
+      { machine: string; what: 'take' | 'stop' | 'start-again' | 'stand-in'; body: object }
+    >({
+      query: ({ machine, what, body }) => ({
+        url: `/link/${encodeURIComponent(machine)}/${what}`,
+        method: 'POST',
+        body,
+      }),
+    }),
+    linkAsk: build.mutation<LinkResult, { machine: string; phone: string; order: string; intent: LineIntent }>({
+      query: ({ machine, ...body }) => ({
+        url: `/link/${encodeURIComponent(machine)}/ask`,
+        method: 'POST',
+        body,
+        // A long feed is answered when it has come to rest.
+        timeout: 240_000,
+      }),
     }),
     shopHistory: build.query<ShopHistory, void>({ query: () => '/shop/history', providesTags: ['Orders'] }),
     shop: build.query<ShopDocument, void>({ query: () => '/shop', providesTags: ['Shop'] }),
@@ -105,6 +143,12 @@ export const {
   useReplaceCatalogueMutation,
   useImportLearnedMutation,
   useForgetImportsMutation,
+  useLinksQuery,
+  useLinkStatusQuery,
+  useSetLinkMutation,
+  useDropLinkMutation,
+  useLinkDoMutation,
+  useLinkAskMutation,
 } = api;
 
 /** What went wrong with a request, in words that say what to do; `placeOf` tells a JSON path in words, where it can. */

@@ -6,6 +6,7 @@ import { useMachineQuery, useOrdersQuery } from '../data/api';
 import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
 import { useAppDispatch } from '../data/store';
+import { LinkCard } from '../link/LinkCard';
 import { orderHref } from '../orders/links';
 import { Card, Notice, Section } from '../ui/Card';
 import { Page } from '../ui/Page';
@@ -89,6 +90,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
           />
         </View>
         <View style={styles.grow}>
+          <LinkCard machine={id} />
           <History id={id} />
         </View>
       </View>

@@ -14,6 +14,7 @@ import { useWide } from '../ui/useWide';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space, TARGET } from '../ui/tokens';
+import { WithLine } from '../link/LineBar';
 import { BenchList } from './BenchList';
 import { OrderSheet } from './OrderSheet';
 import { Unsendable } from './Unsendable';
@@ -88,53 +89,70 @@ export function OrderShell({
       <PageTitle title={`${PHASES.find((item) => item.id === phase)?.label ?? 'Taking-in'}: ${title}`} />
       {wide ? <BenchList current={id} /> : null}
       <View style={styles.grow}>
-        {state.closed ? (
-          <PageHead title={title} back="/">
-            {more}
-          </PageHead>
-        ) : (
-          <HeatBand
-            back={<WayBack href="/" />}
-            title={title}
-            more={more}
-            machine={machine}
-            state={state}
-            record={record}
-            printC={Math.min(material.printC, machine.heat.limitC)}
-            onWhatIf={() =>
-              router.push({ pathname: '/tools/heat', params: { machine: machine.id, material: material.id } })
-            }
-          />
-        )}
-        <Connection />
-        <Unsendable order={order} />
-        <View role="navigation" aria-label="Parts of the order" style={[styles.phases, { borderColor: palette.line }]}>
-          {PHASES.map((item, i) => {
-            const here = item.id === phase;
-            const now = item.id === order.phase;
-            return (
-              <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
-                <TouchableRipple
-                  role="link"
-                  aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
-                  {...(here ? { 'aria-current': 'page' as const } : {})}
-                  style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
-                >
-                  <View style={styles.named}>
-                    {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
-                    <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
-                      {i + 1} {item.label}
-                    </Text>
-                  </View>
-                </TouchableRipple>
-              </Link>
-            );
-          })}
-        </View>
-        {sheet ? <OrderSheet order={order} record={record} onClose={() => setSheet(false)} /> : null}
-        <OrderCatalogue.Provider value={catalogue === present ? undefined : catalogue}>
-          {children({ order, record })}
-        </OrderCatalogue.Provider>
+        <WithLine
+          orderId={id}
+          machine={machine}
+          state={state}
+          record={record}
+          printC={Math.min(material.printC, machine.heat.limitC)}
+        >
+          {(bar) => (
+            <>
+              {state.closed ? (
+                <PageHead title={title} back="/">
+                  {more}
+                </PageHead>
+              ) : (
+                <HeatBand
+                  back={<WayBack href="/" />}
+                  title={title}
+                  more={more}
+                  machine={machine}
+                  state={state}
+                  record={record}
+                  printC={Math.min(material.printC, machine.heat.limitC)}
+                  onWhatIf={() =>
+                    router.push({ pathname: '/tools/heat', params: { machine: machine.id, material: material.id } })
+                  }
+                />
+              )}
+              {bar}
+              <Connection />
+              <Unsendable order={order} />
+              <View
+                role="navigation"
+                aria-label="Parts of the order"
+                style={[styles.phases, { borderColor: palette.line }]}
+              >
+                {PHASES.map((item, i) => {
+                  const here = item.id === phase;
+                  const now = item.id === order.phase;
+                  return (
+                    <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
+                      <TouchableRipple
+                        role="link"
+                        aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
+                        {...(here ? { 'aria-current': 'page' as const } : {})}
+                        style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
+                      >
+                        <View style={styles.named}>
+                          {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
+                          <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
+                            {i + 1} {item.label}
+                          </Text>
+                        </View>
+                      </TouchableRipple>
+                    </Link>
+                  );
+                })}
+              </View>
+              {sheet ? <OrderSheet order={order} record={record} onClose={() => setSheet(false)} /> : null}
+              <OrderCatalogue.Provider value={catalogue === present ? undefined : catalogue}>
+                {children({ order, record })}
+              </OrderCatalogue.Provider>
+            </>
+          )}
+        </WithLine>
       </View>
     </View>
   );

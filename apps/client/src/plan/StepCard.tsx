@@ -12,6 +12,7 @@ import {
 } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
+import { ByMachine } from '../link/ByMachine';
 import { PhotoStrip, usePhotoSource, type Photo } from '../photos/PhotoStrip';
 import { useCatalogue } from '../data/useCatalogue';
 import { CautionLine } from '../ui/CautionLine';
@@ -130,6 +131,9 @@ function Body(props: StepCardProps) {
         </Text>
       ) : null}
       <Text>{step.how}</Text>
+      {step.need.heat === 'hot' || step.acts.some((act) => act.do === 'target') ? (
+        <ByMachine label="Have the machine do it" />
+      ) : null}
       {step.covers ? (
         <Text bold>
           {`One part for both: it covers ${step.covers.map(({ mode }) => (modeById(catalogue, mode)?.name ?? mode).toLowerCase()).join(' and ')} too, for less than one after the other.`}

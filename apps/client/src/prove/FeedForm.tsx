@@ -2,6 +2,7 @@ import { calibrateFeed, type FeedCalibration, type Proof } from '@zealous/core';
 import { useWatch } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import type { Recorder } from '../data/useOrder';
+import { ByMachine } from '../link/ByMachine';
 import { FormNumber } from '../ui/form/FormFields';
 import { useEntryForm } from '../ui/form/useEntryForm';
 import { Button } from '../ui/Button';
@@ -74,6 +75,7 @@ export function FeedForm({
       : undefined;
   return (
     <View style={styles.column}>
+      <ByMachine label="Have the machine feed it" />
       <View style={styles.row}>
         <FormNumber control={form.control} name="askedMm" label="Asked, mm" style={styles.grow} />
         <FormNumber control={form.control} name="leftMm" label="Left to the mark, mm" style={styles.grow} />

@@ -12,6 +12,7 @@ import { useMemo, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
+import { ByMachine } from '../link/ByMachine';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Notice } from '../ui/Card';
@@ -227,6 +228,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
               beside={
                 <>
+                  {check.power === 'on' || check.heat === 'hot' ? <ByMachine label="Have the machine do it" /> : null}
                   <BesideCheck assessment={assessment} check={check} habit={habit} onTake={setPicked} />
                   {wide ? <WhyBody assessment={assessment} check={check} /> : null}
                 </>

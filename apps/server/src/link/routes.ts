@@ -7,6 +7,9 @@ const UUID = /^[0-9a-f-]{36}$/i;
 
 export function linkRouter(links: Links): Router {
   const router = Router();
+  router.get('/', async (_request, response) => {
+    response.json(await links.addresses());
+  });
   router.get('/:machine', async (request, response) => {
     const phone = typeof request.query['phone'] === 'string' ? request.query['phone'] : '';
     response.set('Cache-Control', 'no-store');

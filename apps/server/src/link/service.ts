@@ -67,8 +67,14 @@ export class Links {
     for (const id of this.sessions.keys()) this.close(id);
   }
 
-  async addressOf(machineId: string): Promise<string | undefined> {
+  private async addressOf(machineId: string): Promise<string | undefined> {
     return (await this.db.getRepository(LinkRow).findOneBy({ machineId }))?.address;
+  }
+
+  /** Addresses by machine; opens no line. */
+  async addresses(): Promise<Readonly<Record<string, string>>> {
+    const rows = await this.db.getRepository(LinkRow).find({ order: { machineId: 'asc' } });
+    return Object.fromEntries(rows.map(({ machineId, address }) => [machineId, address]));
   }
 
   /** @throws Problem 404 */

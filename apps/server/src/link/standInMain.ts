@@ -14,10 +14,10 @@ const machines = readdirSync(resolve(folder))
   .map((name) => migrateMachine(JSON.parse(readFileSync(join(resolve(folder), name), 'utf8'))) as Machine);
 const { server, stop } = standIns(machines, Number(process.env['ZT_STANDIN_SPEED'] ?? 1));
 server.listen(Number(port), '127.0.0.1', () => {
-  console.log(`Simulated printers at tcp://127.0.0.1:${(server.address() as AddressInfo).port}`);
+  process.stdout.write(`Simulated printers at tcp://127.0.0.1:${(server.address() as AddressInfo).port}\n`);
 });
 server.on('error', (error) => {
-  console.error(`The simulated printers cannot use port ${port}: ${error.message}`);
+  process.stderr.write(`The simulated printers cannot use port ${port}: ${error.message}\n`);
   process.exit(1);
 });
 process.on('SIGTERM', () => {

@@ -1,6 +1,7 @@
 import 'reflect-metadata';
 import {
   DEED_EFFECTS,
+  LINE_SIGNS,
   PLACES,
   STATION_KINDS,
   type Action,
@@ -91,6 +92,10 @@ export class CheckResultContract implements CheckResult {
   @Says('a number that is noted with it')
   measured?: CheckResult['measured'];
   @Maybe() @Flag() @Says('a piece of the strand stays behind in the path') leaves?: boolean;
+  @Maybe()
+  @OneOf(LINE_SIGNS)
+  @Says('what a machine on its line would report when it is so')
+  sign?: CheckResult['sign'];
 }
 
 export class QuantityContract implements CheckQuantity {

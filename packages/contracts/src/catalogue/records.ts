@@ -127,6 +127,10 @@ export class CheckContract extends DeedContract implements Check {
   @OneOf(['print-file', 'path-forces', 'meter'])
   @Says('a tool of the application that works it out')
   tool?: Check['tool'];
+  @Maybe()
+  @OneOf(['feed', 'sensor', 'temperature'])
+  @Says('what a machine on its line can do of it, or say')
+  byLine?: Check['byLine'];
   @Maybe() @Id() @Says('the check that asks the same by other means') like?: string;
   @Maybe() @Flag() @Says('one look that may show several things at once') items?: boolean;
   @Rows(() => CheckResultContract, 24) results!: CheckResultContract[];

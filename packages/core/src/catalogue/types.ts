@@ -1,4 +1,5 @@
 import type { StationKind } from '../path/machine';
+import type { LineSign } from './lineSigns';
 
 /**
  * The catalogue: what can fail, what can be done to learn, what can be done to cure. Data only; the engine has no
@@ -98,6 +99,8 @@ export interface CheckResult {
   readonly measured?: 'mm' | 'degrees' | 'mm³/s' | 'times';
   /** A piece of the strand stays behind in the path. */
   readonly leaves?: boolean;
+  /** What a machine on its line would report when it is so. */
+  readonly sign?: LineSign;
 }
 
 export interface Normal {
@@ -152,6 +155,8 @@ export interface Check extends Deed {
   readonly intake?: 'failedAfterMinutes' | 'failedAtMm';
   /** What can work it out: a tool of the application, reached from the check. */
   readonly tool?: 'print-file' | 'path-forces' | 'meter';
+  /** What a machine on its line can do of it, or say. */
+  readonly byLine?: 'feed' | 'sensor' | 'temperature';
   /** The check that asks the same by other means: of the two, the better one is offered. */
   readonly like?: string;
   /** One look that may show several things at once: each is ticked by itself. */

@@ -1,2 +1,3 @@
 export * from './protocol';
 export * from './guard';
+export * from './signs';

@@ -1,10 +1,12 @@
 import { deliveredCatalogue, materialOf } from '../catalogue/index';
+import { LINE_SIGNS } from '../catalogue/lineSigns';
 import { machineOfFamily } from '../path/families';
 import { laneRuns, routeOf } from '../path/route';
 import type { Bench } from '../bench/state';
 import { fitCooling } from '../physics/cooling';
 import { lineRefusal } from './guard';
 import { checksumOf, commandsOf, numbered, parseReply, takenApart } from './protocol';
+import { heatSign, lineCheck, resultOfSign, sensorSign } from './signs';
 import { StandIn } from './standIn';
 import { SOUND } from './standInNature';
 
@@ -66,6 +68,32 @@ describe('What must not be asked of a machine on the line', () => {
     expect(refused({ off: new Set([joint]) }, feed)).toMatch(/lies open/);
     expect(refused({}, { do: 'feed', mm: 5000, mmPerS: 5 })).toMatch(/1500 mm/);
     expect(refused({}, { do: 'feed', mm: 10, mmPerS: 60 })).toMatch(/mm\/s/);
+  });
+});
+
+describe('What a machine on its line says of a check', () => {
+  it('is one of the results of that check, for every sign', () => {
+    for (const line of ['sensor', 'temperature'] as const) {
+      const check = deliveredCatalogue.checks.find((one) => one.byLine === line);
+      const signs = line === 'sensor' ? LINE_SIGNS.slice(0, 4) : LINE_SIGNS.slice(4);
+      for (const sign of signs) expect(check && resultOfSign(check, sign)).toBeDefined();
+    }
+    expect(lineCheck(deliveredCatalogue, machine, undefined, 'feed')?.check.quantity?.unit).toBe('mm');
+  });
+
+  it('comes from readings with the strand and without', () => {
+    const [t, f] = [
+      [true, true],
+      [false, false],
+    ];
+    expect(sensorSign(t, f)).toBe('follows');
+    expect(sensorSign(t, t)).toBe('always-present');
+    expect(sensorSign(f, f)).toBe('always-absent');
+    expect(sensorSign([true, false], f)).toBe('flickers');
+    expect(sensorSign(f, t)).toBe('flickers');
+    expect(heatSign({ jumpsAtS: [3], drops: [] })).toBe('jumps');
+    expect(heatSign({ jumpsAtS: [], drops: [{ atS: 1, deepC: 9 }] })).toBe('drops');
+    expect(heatSign({ jumpsAtS: [], drops: [] })).toBe('steady');
   });
 });
 
@@ -136,7 +164,7 @@ describe('The simulated printer', () => {
     expect(sensor(sound)).toMatchObject({ closed: true });
     sound.receive('; stand-in strand out');
     expect(sensor(sound)).toMatchObject({ closed: false });
-    const stuck = printer({ ...SOUND, sensor: 'stuck-present' });
+    const stuck = printer({ ...SOUND, sensor: 'always-present' });
     stuck.receive('; stand-in strand out');
     expect(sensor(stuck)).toMatchObject({ closed: true });
   });

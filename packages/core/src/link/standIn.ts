@@ -1,5 +1,5 @@
 import type { Machine } from '../path/machine';
-import { other, type SensorHabit, type StandInNature } from './standInNature';
+import type { StandInNature } from './standInNature';
 import { takenApart } from './protocol';
 
 /** Standard normal from two draws (Box and Muller). */
@@ -17,6 +17,8 @@ const JUMP_C = 35;
 const JUMP_EVERY_S = 20;
 /** While something feeds, a weak heater sags by so much (chosen). */
 const SAG_C = 14;
+/** A loose contact reads wrong so often (chosen). */
+const FLICKERS = 0.4;
 const BUSY_EVERY_S = 2;
 const DEFAULT_STEPS = 415;
 const COLD_EXTRUDE_C = 170;
@@ -154,14 +156,11 @@ export class StandIn {
   }
 
   private sensor(): string {
-    const truly = this.present ? 'TRIGGERED' : 'open';
-    const habits: Readonly<Record<SensorHabit, () => string>> = {
-      follows: () => truly,
-      'stuck-present': () => 'TRIGGERED',
-      'stuck-absent': () => 'open',
-      flickers: () => (this.random() < 0.4 ? other(truly) : truly),
-    };
-    return habits[this.nature.sensor]();
+    const { sensor } = this.nature;
+    const wrong = sensor === 'flickers' && this.random() < FLICKERS;
+    const present =
+      sensor === 'always-present' ? true : sensor === 'always-absent' ? false : wrong ? !this.present : this.present;
+    return present ? 'TRIGGERED' : 'open';
   }
 
   private reported(): string {
@@ -173,15 +172,15 @@ export class StandIn {
   tick(seconds: number): readonly string[] {
     const { ambientC, coolTauS, heatUpCPerS } = this.machine.heat;
     const tau = coolTauS * this.nature.coolFactor;
-    const sag = this.nature.heat === 'slow' && this.motions.length > 0 ? SAG_C : 0;
+    const sag = this.nature.heat === 'drops' && this.motions.length > 0 ? SAG_C : 0;
     const aim = Math.max(0, this.targetC - sag);
-    const rate = heatUpCPerS * (this.nature.heat === 'slow' ? 0.5 : 1);
+    const rate = heatUpCPerS * (this.nature.heat === 'drops' ? 0.5 : 1);
     if (aim > this.temperatureC) this.temperatureC = Math.min(aim, this.temperatureC + rate * seconds);
     else {
       const cooled = ambientC + (this.temperatureC - ambientC) * Math.exp(-seconds / tau);
       this.temperatureC = this.targetC > 0 ? Math.max(aim, cooled) : cooled;
     }
-    this.jumped = this.nature.heat === 'odd' && this.random() < seconds / JUMP_EVERY_S ? JUMP_C : 0;
+    this.jumped = this.nature.heat === 'jumps' && this.random() < seconds / JUMP_EVERY_S ? JUMP_C : 0;
     return [...this.idle(seconds), ...this.move(seconds)];
   }
 

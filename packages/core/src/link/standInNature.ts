@@ -1,14 +1,13 @@
-import type { RoundBench } from '../practice/roundBench';
-import { placesOf } from '../practice/roundBench';
-
-export type SensorHabit = 'follows' | 'stuck-present' | 'stuck-absent' | 'flickers';
+import type { LineSign } from '../catalogue/lineSigns';
+import type { Check } from '../catalogue/types';
+import { placesOf, type RoundBench } from '../practice/roundBench';
 
 /** How a simulated printer behaves; what its hidden fault does to what a line can ask. */
 export interface StandInNature {
   /** Strand that comes of a millimetre asked. */
   readonly fed: number;
-  readonly sensor: SensorHabit;
-  readonly heat: 'steady' | 'odd' | 'slow';
+  readonly sensor: LineSign;
+  readonly heat: LineSign;
   /** Its time constant of cooling against the description’s. */
   readonly coolFactor: number;
   /** Steps a millimetre in its firmware against the right ones. */
@@ -19,24 +18,23 @@ export interface StandInNature {
 
 export const SOUND: StandInNature = { fed: 1, sensor: 'follows', heat: 'steady', coolFactor: 1, idleOff: true };
 
-/** The opposite of what a switch says. */
-export const other = (word: string): string => (word === 'open' ? 'TRIGGERED' : 'open');
-
-const SENSORS: readonly SensorHabit[] = ['follows', 'stuck-present', 'stuck-absent', 'flickers'];
+/** What is asked of the gears, mm, by the check that measures it. */
+const ASKED_MM = 100;
 
 /** The nature that a hidden fault gives a printer: what the checks by the machine itself would find on its bench. */
 export function natureOf(bench: RoundBench, coolFactor: number): StandInNature {
-  const found = (check: string) => {
-    const place = placesOf(bench).find((one) => one.check.id === check);
-    return place && bench.look(place);
+  const found = (line: NonNullable<Check['byLine']>) => {
+    const place = placesOf(bench).find(({ check }) => check.byLine === line);
+    const finding = place && bench.look(place);
+    return {
+      value: finding?.value,
+      sign: place?.check.results.find(({ id }) => id === finding?.result)?.sign,
+    };
   };
-  const fed = found('feed-100')?.value;
-  const sensor = found('sensor-signal')?.result;
-  const heat = found('watch-temp')?.result;
   return {
-    fed: fed === undefined ? 1 : fed / 100,
-    sensor: SENSORS.find((habit) => habit === sensor) ?? 'follows',
-    heat: heat === 'odd' || heat === 'slow' ? heat : 'steady',
+    fed: (found('feed').value ?? ASKED_MM) / ASKED_MM,
+    sensor: found('sensor').sign ?? SOUND.sensor,
+    heat: found('temperature').sign ?? SOUND.heat,
     coolFactor,
     idleOff: true,
   };
