@@ -109,7 +109,13 @@ const COUNTED = /^(All \d+ (out|back)|It is out: part off)/;
 const STRAND = /^(Loaded, down into the head|It came out whole|Cut and held; what is left is noted)$/;
 
 /** Works the plan to its end: ways there where a step is held, readings, screws counted, the last rung clears. */
-export async function workPlan(page: Page, rung: (n: number) => RungResult, each?: () => Promise<void>): Promise<void> {
+export async function workPlan(
+  page: Page,
+  rung: (n: number) => RungResult,
+  each?: () => Promise<void>,
+  /** How heat and power are changed, when not by saying so. */
+  way: (label: string) => Promise<boolean> = () => Promise.resolve(false),
+): Promise<void> {
   let rungs = 0;
   for (let i = 0; i < 120; i++) {
     const prove = button(page, 'Prove the repair');
@@ -117,21 +123,23 @@ export async function workPlan(page: Page, rung: (n: number) => RungResult, each
     await expect(prove.or(current)).toBeVisible();
     if (await prove.isVisible()) return;
     const name = await current.getAttribute('aria-label');
-    const way = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched|Head raised)/ });
+    const ways = current.getByRole('button', { name: /^(Heating to|Target to zero|Switched|Head raised)/ });
     const cleared = current.getByText(/^(What came of it\?|Is it in\?)$/);
     const cold = current.getByRole('button', { name: /^It reads/ });
     const strand = current.getByRole('button', { name: STRAND });
     const counted = current.getByRole('button', { name: COUNTED });
     const softened = current.getByRole('radio', { name: 'The piece softened' });
     const done = current.getByRole('button', { name: ONWARDS });
-    const any = [way, cleared, cold, strand, counted, softened, done].reduce((all, one) => all.or(one));
+    const any = [ways, cleared, cold, strand, counted, softened, done].reduce((all, one) => all.or(one));
     await expect(any.first()).toBeVisible();
-    if (await way.first().isVisible()) {
-      const label = await way.first().getAttribute('aria-label');
-      await way.first().click();
-      // Heating and cooling take minutes; the reading that ends them is typed in instead of waited for.
-      if (label?.startsWith('Heating')) await noteReading(page, Number(/(\d+) °C/.exec(label)?.[1]));
-      if (label?.startsWith('Target')) await noteReading(page, 30);
+    if (await ways.first().isVisible()) {
+      const label = (await ways.first().getAttribute('aria-label')) ?? '';
+      if (!(await way(label))) {
+        await ways.first().click();
+        // Heating and cooling take minutes; the reading that ends them is typed in instead of waited for.
+        if (label.startsWith('Heating')) await noteReading(page, Number(/(\d+) °C/.exec(label)?.[1]));
+        if (label.startsWith('Target')) await noteReading(page, 30);
+      }
     } else if (await cleared.isVisible()) await current.getByRole('button', outcomeOf(name, rung(++rungs))).click();
     else if (await softened.first().isVisible()) await softened.first().click();
     else if (await strand.first().isVisible()) await strand.first().click();
@@ -140,7 +148,7 @@ export async function workPlan(page: Page, rung: (n: number) => RungResult, each
     else await done.click();
     await expect(async () => {
       const now = (await prove.isVisible()) ? '' : await current.getAttribute('aria-label', { timeout: 1000 });
-      const still = now === name && (await way.first().isVisible());
+      const still = now === name && (await ways.first().isVisible());
       expect(still && !(await cleared.isVisible())).toBe(false);
     }).toPass({ timeout: 30_000 });
     await each?.();

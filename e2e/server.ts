@@ -40,7 +40,7 @@ async function freePort(): Promise<number> {
   return port;
 }
 
-export async function testServer(name: string): Promise<TestServer> {
+export async function testServer(name: string, more: Readonly<Record<string, string>> = {}): Promise<TestServer> {
   const database = await freshDatabase(`e2e_${name}`);
   const port = await freePort();
   const url = `http://127.0.0.1:${port}`;
@@ -68,6 +68,7 @@ export async function testServer(name: string): Promise<TestServer> {
           ZT_PORT: String(port),
           ZT_LOG: process.env['ZT_LOG'] ?? 'error',
           ZT_INSTANCE: instance,
+          ...more,
         },
         stdio: ['ignore', 'inherit', 'inherit'],
       },

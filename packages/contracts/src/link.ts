@@ -78,6 +78,9 @@ export class StandInDeed {
   @IsIn(['in', 'out'], { message: '/strand: must be in or out' })
   strand?: 'in' | 'out';
   @IsOptional()
+  @IsBoolean({ message: '/repaired: must be true or false' })
+  repaired?: boolean;
+  @IsOptional()
   @IsInt({ message: '/delayMs: must be a whole number' })
   @Min(0, { message: '/delayMs: must be 0 or more' })
   @Max(5000, { message: '/delayMs: must be 5000 at most' })

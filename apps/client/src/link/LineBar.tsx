@@ -15,7 +15,9 @@ const LineSheet = lazy(async () => ({ default: (await import('./LineSheet')).Lin
 
 /** The order's heat is put right when the machine says otherwise by more than this, and not more often. */
 const OFF_C = 5;
-const RIGHT_EVERY_MS = 8_000;
+const RIGHT_EVERY_MS = 6_000;
+/** It must stay so: what was just asked of the machine is heard a moment later. */
+const STAYS_MS = 3_000;
 
 /**
  * What the machine says goes into the order, by the phone that has it in hand: target, and readings where the clock is off. While it
@@ -23,21 +25,27 @@ const RIGHT_EVERY_MS = 8_000;
  */
 function useHeard(line: Line | undefined, machine: Machine, state: OrderState, record: Recorder): void {
   const last = useRef(0);
+  const since = useRef<number | undefined>(undefined);
   const { mine = false, status } = line ?? {};
   const up = status?.state === 'up' && !line?.stale;
   const { temperatureC, targetC = 0 } = status ?? {};
   useEffect(() => {
     if (!mine || !up || temperatureC === undefined || state.closed) return;
     const now = Date.now();
-    if (now - last.current < RIGHT_EVERY_MS) return;
     const expected = temperatureAt(machine, state.heat, now);
     const other = Math.abs(state.heat.targetC - targetC) > 1;
-    if (!other && Math.abs(expected - temperatureC) <= OFF_C) return;
+    if (!other && Math.abs(expected - temperatureC) <= OFF_C) {
+      since.current = undefined;
+      return;
+    }
+    since.current ??= now;
+    if (now - since.current < STAYS_MS || now - last.current < RIGHT_EVERY_MS) return;
     last.current = now;
+    since.current = undefined;
     record('bench-changed', {
       readingC: Math.round(10 * temperatureC) / 10,
-      power: 'on',
       ...(other ? { targetC: Math.round(targetC) } : {}),
+      ...(targetC > 0 ? { power: 'on' as const } : {}),
     });
   }, [mine, up, temperatureC, targetC, machine, state, record]);
 }
@@ -80,7 +88,7 @@ export function WithLine({
 }) {
   const palette = usePalette();
   const line = useLine(machine.id);
-  const [open, setOpen] = useState(false);
+  const [open, setOpen] = useState<{ readonly wantedC?: number } | undefined>(undefined);
   const [problem, setProblem] = useState('');
   const [act] = useLinkDoMutation();
   useHeard(line, machine, state, record);
@@ -97,7 +105,10 @@ export function WithLine({
     <View
       role="region"
       aria-label="Machine on the line"
-      style={[styles.bar, { borderColor: palette.line, backgroundColor: bad ? palette.faultWash : palette.card }]}
+      style={[
+        bad ? styles.tall : styles.bar,
+        { borderColor: palette.line, backgroundColor: bad ? palette.faultWash : palette.card },
+      ]}
     >
       <View style={styles.words}>
         <Icon name={bad ? 'alert' : 'machine'} size={16} color={bad ? palette.fault : palette.deed} />
@@ -105,18 +116,20 @@ export function WithLine({
           {problem || words(line)}
         </Text>
       </View>
-      <Button label="Use it" hint="What the machine can do over its line" kind="quiet" onPress={() => setOpen(true)} />
-      <Button
-        label="Stop"
-        hint="Stops the machine at once, heat and motion"
-        icon="alert"
-        onPress={stop}
-        style={[styles.stop, { borderColor: palette.fault }]}
-      />
+      <View style={styles.deeds}>
+        <Button label="Use it" hint="What the machine can do over its line" kind="quiet" onPress={() => setOpen({})} />
+        <Button
+          label="Stop"
+          hint="Stops the machine at once, heat and motion"
+          icon="alert"
+          onPress={stop}
+          style={[styles.stop, { borderColor: palette.fault }]}
+        />
+      </View>
     </View>
   );
   return (
-    <LineContext.Provider value={() => setOpen(true)}>
+    <LineContext.Provider value={(wantedC) => setOpen(wantedC ? { wantedC } : {})}>
       {children(bar)}
       {open ? (
         <Suspense fallback={null}>
@@ -128,7 +141,8 @@ export function WithLine({
             record={record}
             printC={printC}
             onStop={stop}
-            onClose={() => setOpen(false)}
+            {...(open.wantedC ? { wantedC: open.wantedC } : {})}
+            onClose={() => setOpen(undefined)}
           />
         </Suspense>
       ) : null}
@@ -145,7 +159,9 @@ const styles = StyleSheet.create({
     paddingRight: space.s,
     gap: space.xs,
   },
-  words: { flex: 1, flexDirection: 'row', alignItems: 'center', gap: space.xs },
+  tall: { borderBottomWidth: 1, padding: space.s, gap: space.xs },
+  deeds: { flexDirection: 'row', alignItems: 'center', justifyContent: 'flex-end', gap: space.xs },
+  words: { flexGrow: 1, flexShrink: 1, flexDirection: 'row', alignItems: 'center', gap: space.xs },
   grow: { flex: 1 },
   stop: { borderWidth: 2 },
 });

@@ -31,6 +31,8 @@ export interface LineSheetProps {
   readonly state: OrderState;
   readonly record: Recorder;
   readonly printC: number;
+  /** What the step or check asks for, °C. */
+  readonly wantedC?: number;
   readonly onStop: () => void;
   readonly onClose: () => void;
 }
@@ -47,7 +49,7 @@ const BIT_MM_PER_S = 3;
 const READ_TIMES = 5;
 
 /** What the machine can do by itself, and what came back, into the order. What it cannot know is asked. */
-export function LineSheet({ line, orderId, machine, state, record, printC, onStop, onClose }: LineSheetProps) {
+export function LineSheet({ line, orderId, machine, state, record, printC, wantedC, onStop, onClose }: LineSheetProps) {
   const catalogue = useCatalogue();
   const by = useAppSelector((root) => root.settings.by);
   const [askOf, { isLoading: asking }] = useLinkAskMutation();
@@ -135,6 +137,12 @@ export function LineSheet({ line, orderId, machine, state, record, printC, onSto
           onPress={() => does('start-again', { phone, by }, 'It starts again.')}
         />
       ) : null}
+      {up && state.power === 'off' ? (
+        <View style={styles.part}>
+          <Text>The order says that it is switched off, and it answers.</Text>
+          <Button label="It is on: note that" onPress={() => record('bench-changed', { power: 'on' })} />
+        </View>
+      ) : null}
       {problem ? (
         <Text bold tone="fault" live testID="line-problem">
           {problem}
@@ -148,12 +156,9 @@ export function LineSheet({ line, orderId, machine, state, record, printC, onSto
       {asking ? <Text tone="soft">The machine is working …</Text> : null}
       <Part title="Heat">
         <View style={styles.row}>
-          <Button
-            label={`Heat to ${Math.round(printC)} °C`}
-            icon="heat"
-            disabled={!able}
-            onPress={() => void target(Math.round(printC))}
-          />
+          {[...new Set([printC, wantedC ?? printC].map(Math.round))].map((c) => (
+            <Button key={c} label={`Heat to ${c} °C`} icon="heat" disabled={!able} onPress={() => void target(c)} />
+          ))}
           <Button label="Target to zero" icon="cold" disabled={!able} onPress={() => void target(0)} />
         </View>
         <Watch able={able} machine={machine} onResult={(sign) => signed('temperature', sign)} />
@@ -250,6 +255,11 @@ export function LineSheet({ line, orderId, machine, state, record, printC, onSto
                 label="Garble two lines"
                 kind="quiet"
                 onPress={() => does('stand-in', { garble: 2 }, 'The next two lines come garbled.')}
+              />
+              <Button
+                label="What was wrong is repaired"
+                kind="quiet"
+                onPress={() => does('stand-in', { repaired: true }, 'The simulated printer is sound now.')}
               />
               <Button
                 label="Drop the line for 10 s"

@@ -132,7 +132,7 @@ function Body(props: StepCardProps) {
       ) : null}
       <Text>{step.how}</Text>
       {step.need.heat === 'hot' || step.acts.some((act) => act.do === 'target') ? (
-        <ByMachine label="Have the machine do it" />
+        <ByMachine label="Have the machine do it" hotC={step.need.hotC} />
       ) : null}
       {step.covers ? (
         <Text bold>

@@ -228,7 +228,9 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
               beside={
                 <>
-                  {check.power === 'on' || check.heat === 'hot' ? <ByMachine label="Have the machine do it" /> : null}
+                  {check.power === 'on' || check.heat === 'hot' ? (
+                    <ByMachine label="Have the machine do it" hotC={check.hotC} />
+                  ) : null}
                   <BesideCheck assessment={assessment} check={check} habit={habit} onTake={setPicked} />
                   {wide ? <WhyBody assessment={assessment} check={check} /> : null}
                 </>

@@ -30,6 +30,10 @@ beforeAll(async () => {
     .post(`/api/orders/${order}/events`)
     .send(takenIn({ machineId: 'limpet', material: 'PLA', symptoms: ['thin'] }))
     .expect(201);
+  await request(running.app)
+    .post(`/api/orders/${order}/events`)
+    .send(message('bench-changed', { power: 'on' }))
+    .expect(201);
 });
 afterAll(async () => {
   printers.stop();

@@ -191,7 +191,6 @@ export class Links {
     const bench = {
       ...benchAt(machine, state, Date.now()),
       temperatureC: report.temperatureC,
-      power: 'on' as const,
       coldSure: true,
     };
     const route = routeOf(machine, state.intake?.lane);
@@ -210,11 +209,11 @@ export class Links {
     return this.status(machineId);
   }
 
-  /** After a stop. @throws Problem 409 when it has not stopped */
+  /** After a stop: who stands at the machine has it in hand. @throws Problem 409 when it has not stopped */
   async startAgain(machineId: string, take: TakeControl): Promise<LinkStatus> {
     const { line } = await this.session(machineId);
     if (line.state !== 'halted') throw new Problem(409, 'Not stopped', 'The machine has not been stopped.');
-    await this.take(machineId, take);
+    await this.take(machineId, { ...take, force: true });
     line.startAgain();
     return this.status(machineId, take.phone);
   }
@@ -229,6 +228,7 @@ export class Links {
     if (address !== 'stand-in')
       throw new Problem(409, 'A real machine', 'Only a simulated printer can be played with.');
     if (deed.strand) line.comment(`stand-in strand ${deed.strand}`);
+    if (deed.repaired) line.comment('stand-in repaired');
     if (deed.delayMs !== undefined) line.comment(`stand-in delay ${deed.delayMs}`);
     if (deed.garble !== undefined) line.comment(`stand-in garble ${deed.garble}`);
     if (deed.dropS !== undefined) line.comment(`stand-in drop ${deed.dropS}`);

@@ -33,7 +33,7 @@ export function lineRefusal(
       const { longC } = limitsOf(machine, route);
       if (!(intent.c > 0)) return 'A target is zero or above.';
       if (intent.c > longC) return `This path takes ${longC} °C for long, and ${Math.round(intent.c)} °C were asked.`;
-      return said(unmet({ heat: 'hot', power: 'any', hotC: 0 }, bench, machine));
+      return said(unmet({ heat: 'hot', power: 'on', hotC: 0 }, bench, machine));
     }
     case 'feed': {
       if (!(Math.abs(intent.mm) > 0 && Math.abs(intent.mm) <= MOST_FEED_MM))
@@ -44,7 +44,7 @@ export function lineRefusal(
       const hotC = Math.min(material.printC, limitsOf(machine, route).longC);
       if (bench.temperatureC < hotC - NEAR_C)
         return `It is at ${Math.round(bench.temperatureC)} °C, and this filament is fed at ${Math.round(hotC)} °C: into a cold nozzle the strand only grinds.`;
-      return said(unmet({ heat: 'hot', power: 'on', hotC: 0 }, { ...bench, power: 'on' }, machine));
+      return said(unmet({ heat: 'hot', power: 'on', hotC: 0 }, bench, machine));
     }
     case 'store-steps':
       return intent.stepsPerMm >= STEPS.least && intent.stepsPerMm <= STEPS.most

@@ -55,6 +55,7 @@ describe('What must not be asked of a machine on the line', () => {
     const heater = machine.parts.find(({ heats }) => heats)?.id ?? '';
     expect(refused({ off: new Set([heater]) }, { do: 'target', c: 200 })).toMatch(/It needs/);
     expect(refused({ wet: new Set(['nozzle']) }, { do: 'target', c: 200 })).toMatch(/dry first/);
+    expect(refused({ power: 'off' }, { do: 'target', c: 200 })).toMatch(/switched on: recorded as off/);
     // Zero is always allowed.
     expect(refused({ off: new Set([heater]), wet: new Set(['nozzle']) }, { do: 'target', c: 0 })).toBeUndefined();
   });

@@ -1,5 +1,5 @@
 import type { Machine } from '../path/machine';
-import type { StandInNature } from './standInNature';
+import { SOUND, type StandInNature } from './standInNature';
 import { takenApart } from './protocol';
 
 /** Standard normal from two draws (Box and Muller). */
@@ -47,7 +47,7 @@ export class StandIn {
 
   constructor(
     private readonly machine: Machine,
-    private readonly nature: StandInNature,
+    private nature: StandInNature,
     private readonly random: () => number,
   ) {
     this.temperatureC = machine.heat.ambientC;
@@ -96,6 +96,8 @@ export class StandIn {
   private atTheBench(words: string): readonly string[] {
     const strand = /^stand-in strand (in|out)$/.exec(words)?.[1];
     if (strand) this.present = strand === 'in';
+    // What was wrong is repaired; how it cools is its own.
+    if (words === 'stand-in repaired') this.nature = { ...SOUND, coolFactor: this.nature.coolFactor };
     return [];
   }
 
