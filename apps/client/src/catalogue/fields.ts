@@ -22,7 +22,7 @@ import {
   toolsOf,
   cautionsOf,
 } from './workFields';
-import { LINES, TOOLS } from './helpers';
+import { CREEPS, LINES, TOOLS } from './helpers';
 
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 const PARAMS = Object.fromEntries(
@@ -91,6 +91,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         label: 'Where in the station it sits: from and to, as shares of its length',
         kind: { type: 'numbers' },
       },
+      one('creep', 'The strand softens in the cold zone', CREEPS, true),
       text('watch', 'What to watch afterwards', true),
     ];
   if (kind === 'checks')

@@ -11,3 +11,6 @@ export const LINES = {
   sensor: 'Reads its filament sensor',
   temperature: 'Reports its temperature',
 } as const;
+
+/** In which way a mode lets the strand soften where it should be cold. */
+export const CREEPS = { half: 'Fan at half', dead: 'Fan dead', off: 'Switched off hot' } as const;

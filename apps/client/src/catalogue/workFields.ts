@@ -264,6 +264,7 @@ export const modeRows = (catalogue: Catalogue, params: Params): readonly RecordF
         number('mean', 'Around'),
         number('sd', 'Spread'),
         flag('relative', 'Both are multiples of what a sound machine reads'),
+        flag('creeps', 'Sooner or later with how soon the strand softens in the hot end'),
       ],
     },
   },

@@ -70,6 +70,7 @@ import type { Same } from './same';
 export class ReadingContract extends NormalContract implements Reading {
   @Share() p!: number;
   @Maybe() @Flag() @Says('mean and sd are multiples of what a sound machine would read') relative?: boolean;
+  @Maybe() @Flag() @Says('sooner or later with how soon the strand softens in this hot end') creeps?: boolean;
 }
 
 export class ModeContract implements FailureMode {
@@ -84,6 +85,10 @@ export class ModeContract implements FailureMode {
   @Maybe() @MapOf(contractEntry(ReadingContract)) reads?: Record<string, ReadingContract>;
   @Maybe() @Numbers(2, 2, 0, 1) sits?: [number, number];
   @Ids(12, 1) remedies!: string[];
+  @Maybe()
+  @OneOf(['half', 'dead', 'off'])
+  @Says('the strand softens in the cold zone so: fan at half, fan dead, or switched off hot')
+  creep?: FailureMode['creep'];
   @Maybe() @Words(300, 0) watch?: string;
   @Maybe()
   @MapOf(numberEntry(0.01, 100))

@@ -23,6 +23,8 @@ export interface Reading {
   readonly sd: number;
   /** `mean` and `sd` are multiples of what a sound machine would read here. */
   readonly relative?: boolean;
+  /** Sooner or later with how soon the strand softens in this hot end (`creep` of its mode). */
+  readonly creeps?: boolean;
 }
 
 export interface Raise {
@@ -58,6 +60,8 @@ export interface FailureMode {
   readonly sits?: readonly [number, number];
   readonly remedies: readonly string[];
   readonly watch?: string;
+  /** The strand softens in the cold zone: with the fan at half, dead, or after a hot switch-off. How easily is worked out for hot end and filament. */
+  readonly creep?: 'half' | 'dead' | 'off';
   /** Modes often found together with this one, with how many times likelier than chance. */
   readonly together?: Readonly<Record<string, number>>;
   /** No longer believed in here: kept for old orders, weighs nothing in new ones. */

@@ -3,6 +3,7 @@ import { materialOf } from '../catalogue/index';
 import type { Route, Stop } from '../path/route';
 import type { Station } from '../path/machine';
 import type { Case } from './context';
+import { creptMode } from './creep';
 
 /** A mode at a station, the unit of suspicion. */
 export interface Cause {
@@ -48,9 +49,11 @@ function holds(raise: Raise, kase: Case, station: Station, traits: readonly stri
  * stations where it can sit, raised by what is known of filament, machine and history.
  */
 export function causesOf(kase: Case, route: Route): readonly Cause[] {
-  const traits = materialOf(kase.catalogue, kase.material).traits;
-  return kase.catalogue.modes.flatMap((mode): Cause[] => {
-    if (mode.retired) return [];
+  const material = materialOf(kase.catalogue, kase.material);
+  const { traits } = material;
+  return kase.catalogue.modes.flatMap((own): Cause[] => {
+    if (own.retired) return [];
+    const { mode, raise: crept } = creptMode(own, kase.machine, kase.catalogue, material);
     const shares = Object.entries(mode.where) as [string, number][];
     const whole = shares.reduce((sum, [, share]) => sum + share, 0);
     return shares.flatMap(([kind, share]) => {
@@ -59,6 +62,7 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
         const raisedBy: { readonly why: string; readonly by: number }[] = (mode.raised ?? []).filter((raise) =>
           holds(raise, kase, stop.station, traits),
         );
+        if (crept) raisedBy.push(crept);
         if (kase.converted?.includes(stop.station.id)) raisedBy.push({ why: 'not as it was delivered', by: CONVERTED });
         return {
           id: `${stop.station.id}/${mode.id}`,
