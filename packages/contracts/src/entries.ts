@@ -56,6 +56,7 @@ export class ProofRecorded {
   @Maybe() @Quantity(0, 100_000) ranMinutes?: number;
   @Maybe() @Rows(() => Point, 50, 1) points?: Point[];
   @Maybe() @Quantity(0, 5000) reachedMm?: number;
+  @Maybe() @Flag() wholeJob?: boolean;
 }
 
 export class PartReplaced {

@@ -10,6 +10,7 @@ export const LINES = {
   feed: 'Feeds a measured length',
   sensor: 'Reads its filament sensor',
   temperature: 'Reports its temperature',
+  steps: 'Says its steps a millimetre',
 } as const;
 
 /** In which way a mode lets the strand soften where it should be cold. */

@@ -3,6 +3,7 @@ import {
   heatSign,
   parseTemperatureLog,
   sensorSign,
+  stepsSign,
   summariseLog,
   type LineIntent,
   type LineSign,
@@ -117,43 +118,58 @@ export function Sensor({
   );
 }
 
+/** Steps a millimetre: what the firmware has, against what the machine’s description says, and a new value into it. */
 export function Steps({
   able,
+  described,
   onAsk,
+  onDiffers,
 }: {
   readonly able: boolean;
+  readonly described: number | undefined;
+  readonly onDiffers: (sign: LineSign) => boolean;
   readonly onAsk: (intent: LineIntent, words: (result: LinkResult) => string) => Promise<LinkResult | undefined>;
 }) {
   const [steps, setSteps] = useState<number | undefined>(undefined);
+  const [read, setRead] = useState<number | undefined>(undefined);
+  const sign = read === undefined || described === undefined ? undefined : stepsSign(read, described);
   return (
-    <View style={styles.row}>
-      <Button
-        label="Read"
-        disabled={!able}
-        onPress={() =>
-          void onAsk({ do: 'read-steps' }, ({ stepsPerMm }) =>
-            stepsPerMm === undefined ? 'It does not say.' : `It has ${stepsPerMm.toFixed(2)} steps/mm.`,
-          )
-        }
-      />
-      <NumberField
-        label="New steps/mm"
-        value={steps}
-        fits={(n) => n >= 1 && n <= 20_000}
-        onChange={setSteps}
-        style={styles.field}
-      />
-      <Button
-        label="Store"
-        disabled={!able || steps === undefined}
-        onPress={() =>
-          void onAsk({ do: 'store-steps', stepsPerMm: steps ?? 0 }, ({ stepsPerMm }) =>
-            stepsPerMm === undefined
-              ? 'Sent; it does not say what it has now.'
-              : `Stored: ${stepsPerMm.toFixed(2)} steps/mm.`,
-          )
-        }
-      />
+    <View style={styles.part}>
+      {sign && described ? (
+        <View style={styles.row}>
+          <Text>{`The machine’s description says ${described.toFixed(2)}.`}</Text>
+          <Button label="It differs: into the order" onPress={() => onDiffers(sign) && setRead(undefined)} />
+        </View>
+      ) : null}
+      <View style={styles.row}>
+        <Button
+          label="Read"
+          disabled={!able}
+          onPress={() =>
+            void onAsk({ do: 'read-steps' }, ({ stepsPerMm }) =>
+              stepsPerMm === undefined ? 'It does not say.' : `It has ${stepsPerMm.toFixed(2)} steps/mm.`,
+            ).then((result) => setRead(result?.stepsPerMm))
+          }
+        />
+        <NumberField
+          label="New steps/mm"
+          value={steps}
+          fits={(n) => n >= 1 && n <= 20_000}
+          onChange={setSteps}
+          style={styles.field}
+        />
+        <Button
+          label="Store"
+          disabled={!able || steps === undefined}
+          onPress={() =>
+            void onAsk({ do: 'store-steps', stepsPerMm: steps ?? 0 }, ({ stepsPerMm }) =>
+              stepsPerMm === undefined
+                ? 'Sent; it does not say what it has now.'
+                : `Stored: ${stepsPerMm.toFixed(2)} steps/mm.`,
+            )
+          }
+        />
+      </View>
     </View>
   );
 }
@@ -202,5 +218,6 @@ export function Watch({
 
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'flex-end' },
+  part: { gap: space.s },
   field: { minWidth: 140, flexGrow: 1 },
 });

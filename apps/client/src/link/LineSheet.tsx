@@ -1,5 +1,8 @@
 import type { LinkResult } from '@zealous/contracts/messages';
 import {
+  cautionById,
+  cautionsFor,
+  hazardsOf,
   lineCheck,
   resultOfSign,
   routeOf,
@@ -16,6 +19,7 @@ import { useAppSelector } from '../data/store';
 import { useCatalogue } from '../data/useCatalogue';
 import type { Recorder } from '../data/useOrder';
 import { Button } from '../ui/Button';
+import { CautionLine } from '../ui/CautionLine';
 import { openFile } from '../ui/saveFile';
 import { Sheet } from '../ui/Sheet';
 import { Text } from '../ui/Text';
@@ -101,7 +105,7 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
     setSaid(`In the order: ${name}: ${label}${value === undefined ? '' : ` ${value}`}.`);
     return true;
   };
-  const signed = (what: 'sensor' | 'temperature', sign: LineSign): boolean => {
+  const signed = (what: 'sensor' | 'temperature' | 'steps', sign: LineSign): boolean => {
     const place = lineCheck(catalogue, machine, lane, what);
     const result = place && resultOfSign(place.check, sign);
     return place !== undefined && result !== undefined && written(place, result);
@@ -110,6 +114,9 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
     const place = lineCheck(catalogue, machine, lane, 'feed');
     return place !== undefined && written(place, place.check.results[0]?.id ?? '', mm);
   };
+  const cautions = cautionsFor(catalogue, hazardsOf(route, { heat: 'hot' })).flatMap(
+    (id) => cautionById(catalogue, id) ?? [],
+  );
   const gears = route.stops.find(({ station }) => station.kind === 'extruder');
   const nozzle = route.stops.find(({ station }) => station.kind === 'nozzle');
   const headMm = Math.round((nozzle?.toMm ?? 100) - (gears?.fromMm ?? 0)) + BEYOND_MM;
@@ -155,6 +162,9 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
       ) : null}
       {asking ? <Text tone="soft">The machine is working …</Text> : null}
       <Part title="Heat">
+        {cautions.map((caution) => (
+          <CautionLine key={caution.id} caution={caution} />
+        ))}
         <View style={styles.row}>
           {[...new Set([printC, wantedC ?? printC].map(Math.round))].map((c) => (
             <Button key={c} label={`Heat to ${c} °C`} icon="heat" disabled={!able} onPress={() => void target(c)} />
@@ -226,7 +236,12 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
         />
       </Part>
       <Part title="Steps a millimetre">
-        <Steps able={able} onAsk={ask} />
+        <Steps
+          able={able}
+          described={gears?.station.params?.stepsPerMm}
+          onAsk={ask}
+          onDiffers={(sign) => signed('steps', sign)}
+        />
       </Part>
       <Part title="The line">
         <Button

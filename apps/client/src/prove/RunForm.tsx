@@ -55,6 +55,12 @@ export function RunForm({
         disabled={!enough}
         onPress={() => form.submit((body) => record('proof-recorded', body))}
       />
+      {longerThanMin === undefined && pastMm === undefined ? null : (
+        <Button
+          label="The whole job that had failed came out sound"
+          onPress={() => record('proof-recorded', { proof: proof.id, passed: true, wholeJob: true })}
+        />
+      )}
       <Button label="The fault is back: stop it, not cured" onPress={onNotCured} />
     </View>
   );

@@ -6,6 +6,7 @@ import { createServer, request, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { schemas } from '@zealous/core/formats';
+import { ROUTES } from './fuzzRoutes';
 import { message, takenIn, testApp, type TestApp } from './testServer';
 
 /** How many requests; more by command, with another seed: ZT_FUZZ_RUNS, ZT_FUZZ_SEED. */
@@ -115,7 +116,18 @@ const word = fc.oneof(
   { weight: 4, arbitrary: odd },
   {
     weight: 3,
-    arbitrary: fc.constantFrom(order, 'dunlin', 'whelk', 'modes', 'checks', 'stub', 'terms', 'shop', 'lane-a'),
+    arbitrary: fc.constantFrom(
+      order,
+      'dunlin',
+      'whelk',
+      'limpet',
+      'modes',
+      'checks',
+      'stub',
+      'terms',
+      'shop',
+      'lane-a',
+    ),
   },
   { weight: 2, arbitrary: fc.string({ unit: 'binary', maxLength: 20 }) },
 );
@@ -190,6 +202,10 @@ const bodies: readonly unknown[] = [
   message('closed', { outcome: 'given-back', watchOn: '2026-12-01', minutes: 12 }),
   { machine },
   { machine, was: machine },
+  { address: 'tcp://127.0.0.1:9' },
+  { phone: randomUUID(), by: 'bench 1', force: true },
+  { phone: randomUUID(), order, intent: { do: 'feed', mm: 100, mmPerS: 5 } },
+  { strand: 'in', delayMs: 10, garble: 1, dropS: 1 },
   { op: 'add', fields: { name: 'x', how: 'y', minutes: 1, heat: 'any', power: 'any' }, note: 'n', by: 'b' },
   { op: 'change', fields: { weight: 3 } },
   {
@@ -251,42 +267,6 @@ const json = fc.oneof(
     ),
   },
 );
-
-/** Every route of the interface, with places for words. */
-const ROUTES = [
-  'GET /api/health',
-  'GET /api/machines',
-  'GET /api/machines/:w',
-  'POST /api/machines',
-  'POST /api/machines/check',
-  'PUT /api/machines/:w',
-  'GET /api/orders?status=:w&machine=:w&page=:w&search=:w',
-  'GET /api/orders/:w',
-  'GET /api/orders/:o/events?after=:w&last=:w',
-  'POST /api/orders/:o/events',
-  'POST /api/orders/:o/events',
-  'POST /api/orders/:o/events',
-  'POST /api/orders/:w/events',
-  'PUT /api/orders/:o/photos/:w',
-  'GET /api/orders/:o/photos/:w',
-  'GET /api/orders/:o/order.json',
-  'GET /api/orders/:o/record.:w',
-  'GET /api/orders/:o/record.md',
-  'GET /api/orders/:w/owner.pdf',
-  'GET /api/orders/:o/dates.ics',
-  'GET /api/shop',
-  'GET /api/shop/history',
-  'GET /api/shop/catalogue.json',
-  'PUT /api/shop/catalogue',
-  'PUT /api/shop/changes/:w/:w',
-  'DELETE /api/shop/changes/:w/:w',
-  'GET /api/shop/learned.json',
-  'POST /api/shop/learned',
-  'DELETE /api/shop/learned/imported',
-  'GET /api/:w',
-  'PATCH /api/orders/:w',
-  'DELETE /api/orders/:o',
-] as const;
 
 const asked: fc.Arbitrary<Asked> = fc
   .tuple(fc.constantFrom(...ROUTES), fc.array(segment, { minLength: 4, maxLength: 4 }), json, fc.nat({ max: 19 }))

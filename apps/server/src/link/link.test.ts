@@ -1,4 +1,5 @@
-import { parseTemperatureLog, type Machine } from '@zealous/core';
+import type { LinkResult } from '@zealous/contracts';
+import { commandsOf, parseTemperatureLog, type Machine } from '@zealous/core';
 import { SOUND } from '@zealous/core/standIn';
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -7,6 +8,8 @@ import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import request from 'supertest';
 import { message, takenIn, testApp, type TestApp } from '../http/testServer';
+import { replayed } from './replay';
+import { LineSession, resultOf } from './session';
 import { standIns, type StandIns } from './standInServer';
 
 const limpet = JSON.parse(readFileSync(join(__dirname, '../../../../demo/machines/limpet.json'), 'utf8')) as Machine;
@@ -164,6 +167,34 @@ test('the log of the line is read as a temperature log', async () => {
   expect(log.length).toBeGreaterThan(10);
   expect(Math.max(...log.map(({ temperatureC }) => temperatureC))).toBeGreaterThan(200);
   expect(log.every(({ atS }, i) => i === 0 || atS >= (log[i - 1]?.atS ?? 0))).toBe(true);
+});
+
+test('a saved log can be played again: the same questions, the same answers', async () => {
+  await take(phone, { force: true });
+  const { length } = (await request(running.app).get(`${at}/log`)).text;
+  const asked = [(await ask({ do: 'read-steps' })).body, (await ask({ do: 'sensors' })).body] as readonly LinkResult[];
+  const { text } = await request(running.app).get(`${at}/log`);
+  const line = new LineSession('limpet', () => Promise.resolve(replayed(text.slice(length))), { pollMs: 10_000 });
+  const again: LinkResult[] = [];
+  for (const what of ['read-steps', 'sensors'] as const)
+    again.push(resultOf(await line.run(commandsOf({ do: what })), undefined));
+  expect(again[0]?.stepsPerMm).toBe(asked[0]?.stepsPerMm);
+  expect(again[1]?.switches?.map(({ name }) => name)).toEqual(asked[1]?.switches?.map(({ name }) => name));
+  line.close();
+});
+
+test('a serial port that is not there is said in words', async () => {
+  await request(running.app).put('/api/link/whelk').send({ address: 'serial:/dev/zt-none@115200' }).expect(200);
+  for (let i = 0; i < 500; i++) {
+    const { body } = await request(running.app).get('/api/link/whelk');
+    if (body.state === 'lost') {
+      expect(body.problem).toMatch(/zt-none/);
+      break;
+    }
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+  expect((await request(running.app).get('/api/link/whelk')).body.state).toBe('lost');
+  await request(running.app).delete('/api/link/whelk').expect(204);
 });
 
 test('only a simulated printer can be played with', async () => {

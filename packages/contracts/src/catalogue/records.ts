@@ -133,7 +133,7 @@ export class CheckContract extends DeedContract implements Check {
   @Says('a tool of the application that works it out')
   tool?: Check['tool'];
   @Maybe()
-  @OneOf(['feed', 'sensor', 'temperature'])
+  @OneOf(['feed', 'sensor', 'temperature', 'steps'])
   @Says('what a machine on its line can do of it, or say')
   byLine?: Check['byLine'];
   @Maybe() @Id() @Says('the check that asks the same by other means') like?: string;

@@ -7,5 +7,6 @@ export const LINE_SIGNS = [
   'steady',
   'drops',
   'jumps',
+  'steps-differ',
 ] as const;
 export type LineSign = (typeof LINE_SIGNS)[number];

@@ -160,7 +160,7 @@ export interface Check extends Deed {
   /** What can work it out: a tool of the application, reached from the check. */
   readonly tool?: 'print-file' | 'path-forces' | 'meter';
   /** What a machine on its line can do of it, or say. */
-  readonly byLine?: 'feed' | 'sensor' | 'temperature';
+  readonly byLine?: 'feed' | 'sensor' | 'temperature' | 'steps';
   /** The check that asks the same by other means: of the two, the better one is offered. */
   readonly like?: string;
   /** One look that may show several things at once: each is ticked by itself. */

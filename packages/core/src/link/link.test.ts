@@ -6,7 +6,7 @@ import type { Bench } from '../bench/state';
 import { fitCooling } from '../physics/cooling';
 import { lineRefusal } from './guard';
 import { checksumOf, commandsOf, numbered, parseReply, takenApart } from './protocol';
-import { heatSign, lineCheck, resultOfSign, sensorSign } from './signs';
+import { heatSign, lineCheck, resultOfSign, sensorSign, stepsSign } from './signs';
 import { StandIn } from './standIn';
 import { SOUND } from './standInNature';
 
@@ -76,7 +76,7 @@ describe('What a machine on its line says of a check', () => {
   it('is one of the results of that check, for every sign', () => {
     for (const line of ['sensor', 'temperature'] as const) {
       const check = deliveredCatalogue.checks.find((one) => one.byLine === line);
-      const signs = line === 'sensor' ? LINE_SIGNS.slice(0, 4) : LINE_SIGNS.slice(4);
+      const signs = line === 'sensor' ? LINE_SIGNS.slice(0, 4) : LINE_SIGNS.slice(4, 7);
       for (const sign of signs) expect(check && resultOfSign(check, sign)).toBeDefined();
     }
     expect(lineCheck(deliveredCatalogue, machine, undefined, 'feed')?.check.quantity?.unit).toBe('mm');
@@ -92,6 +92,8 @@ describe('What a machine on its line says of a check', () => {
     expect(sensorSign(f, f)).toBe('always-absent');
     expect(sensorSign([true, false], f)).toBe('flickers');
     expect(sensorSign(f, t)).toBe('flickers');
+    expect(stepsSign(415, 413)).toBeUndefined();
+    expect(stepsSign(415, 400)).toBe('steps-differ');
     expect(heatSign({ jumpsAtS: [3], drops: [] })).toBe('jumps');
     expect(heatSign({ jumpsAtS: [], drops: [{ atS: 1, deepC: 9 }] })).toBe('drops');
     expect(heatSign({ jumpsAtS: [], drops: [] })).toBe('steady');

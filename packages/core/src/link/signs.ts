@@ -29,6 +29,13 @@ export function sensorSign(inside: readonly boolean[], outside: readonly boolean
   return 'flickers';
 }
 
+/** Steps a millimetre that differ by more than this from those described are another setting (chosen: twice what a rule shows on 100 mm). */
+const OTHER_STEPS = 0.01;
+
+/** What the firmware's steps a millimetre say against the machine's description; undefined while they agree. */
+export const stepsSign = (read: number, described: number): LineSign | undefined =>
+  Math.abs(read / described - 1) > OTHER_STEPS ? 'steps-differ' : undefined;
+
 /** What a temperature log of a machine at its target shows. */
 export function heatSign({ jumpsAtS, drops }: Pick<LogSummary, 'jumpsAtS' | 'drops'>): LineSign {
   if (jumpsAtS.length > 0) return 'jumps';

@@ -146,6 +146,8 @@ export interface EventBodies {
     readonly ranMinutes?: number;
     /** Height that the job reached, mm. */
     readonly reachedMm?: number;
+    /** The job that had failed ran to its end, sound. */
+    readonly wholeJob?: boolean;
     readonly points?: readonly BedPoint[];
   };
   /** Fed length at several speeds. */

@@ -85,7 +85,7 @@ export function judge(
 /** Nothing is proved while the machine stands open, nor short of where it had failed. @throws RefusedEvent */
 function mayProve(
   state: OrderState,
-  { proof: id, passed, ranMinutes, reachedMm }: EventBodies['proof-recorded'],
+  { proof: id, passed, ranMinutes, reachedMm, wholeJob }: EventBodies['proof-recorded'],
   machine: Machine,
   catalogue: Catalogue,
 ): void {
@@ -93,6 +93,8 @@ function mayProve(
   const open = openFaults(machine, state)[0];
   if (open) refuse('/type', `A proof is taken on the closed machine. ${open.text}`);
   if (catalogue.proofs.find((proof) => proof.id === id)?.form !== 'run') return;
+  // The job that had failed, run to its own end, went past wherever that was.
+  if (wholeJob) return;
   const { failedAfterMinutes: minutes, failedAtMm: height } = state.intake ?? {};
   if (minutes !== undefined && (ranMinutes === undefined || ranMinutes <= minutes))
     refuse('/body/ranMinutes', `The fault needed ${minutes} min to show: it is proved only after more than that.`);

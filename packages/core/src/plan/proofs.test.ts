@@ -54,6 +54,9 @@ describe('the proof ladder follows what was touched and how the fault showed', (
     expect(asked(dunlin, events).find((proof) => proof.id === 'failed-job')?.longerThanMin).toBe(240);
     const short = event('proof-recorded', { proof: 'failed-job', passed: true, ranMinutes: 240 });
     expect(() => judge(dunlin, catalogue, events, short)).toThrow(/needed 240 min to show/);
+    // At the very last layer no height is past it: the job run to its end is.
+    const whole = event('proof-recorded', { proof: 'failed-job', passed: true, wholeJob: true });
+    expect(judge(dunlin, catalogue, events, whole).proofs['failed-job']?.passed).toBe(true);
     const long = event('proof-recorded', { proof: 'failed-job', passed: true, ranMinutes: 255 });
     expect(judge(dunlin, catalogue, events, long).proofs['failed-job']?.ranMinutes).toBe(255);
   });
