@@ -119,9 +119,23 @@ test('a fault is found and repaired on a device whose server is gone, and the re
     readonly format: string;
     readonly rounds: readonly { readonly outcome: string; readonly tracerMinutes: number }[];
   };
-  expect(file).toMatchObject({ format: 'zealous-practice', version: 1 });
+  expect(file).toMatchObject({ format: 'zealous-tracer/practice-record', version: 1 });
   expect(file.rounds).toHaveLength(1);
   expect(file.rounds[0]).toMatchObject({ outcome: 'cured' });
   expect(file.rounds[0]?.tracerMinutes).toBeGreaterThan(0);
+  // On another device the record is brought in; what is no record is refused with the reason, and nothing is lost.
+  const other = await browser.newPage();
+  await other.goto(`${server.url}/practice`);
+  const choose = async (name: string, text: string): Promise<void> => {
+    const chooser = other.waitForEvent('filechooser');
+    await button(other, 'Bring a record in').click();
+    await (await chooser).setFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+  };
+  await choose('record.json', JSON.stringify(file));
+  await expect(other.getByTestId('practice-standing')).toContainText('1 round, 1 brought to a cure.');
+  await choose('other.json', '{"format":"something"}');
+  await expect(other.getByText(/^This file is no record of practice\./)).toBeVisible();
+  await expect(other.getByTestId('practice-standing')).toContainText('1 round, 1 brought to a cure.');
+  await other.close();
   await context.close();
 });

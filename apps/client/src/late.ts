@@ -4,3 +4,4 @@
  */
 export { CatalogueRecordScreen } from './catalogue/CatalogueRecordScreen';
 export { judgeEntry } from './ui/form/contractResolver';
+export { readPracticeRecord } from '@zealous/contracts/practice';

@@ -1,6 +1,6 @@
 import type { Level, RoundRecord } from '@zealous/core/practice';
-import { useRouter } from 'expo-router';
-import { useEffect, useState } from 'react';
+import { useFocusEffect, useRouter } from 'expo-router';
+import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { useAppSelector } from '../data/store';
@@ -11,11 +11,12 @@ import { Card, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Page } from '../ui/Page';
+import { pickFile } from '../ui/pickFile';
 import { saveFile } from '../ui/saveFile';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { practice } from '../workers/practice';
-import { currentRound, keepRound, keptRecord, recordFile, standingOf } from './keptRounds';
+import { bringIn, currentRound, keepRound, keptRecord, recordFile, standingOf } from './keptRounds';
 import { LEVELS } from './levels';
 
 const ANY = 'any';
@@ -32,8 +33,16 @@ export function PracticeScreen() {
   const [families, setFamilies] = useState<readonly { readonly id: string; readonly name: string }[]>([]);
   const [begun, setBegun] = useState(currentRound);
   const [problem, setProblem] = useState('');
-  const record = keptRecord().filter((round) => round.person === person.trim());
+  const [all, setAll] = useState(keptRecord);
+  const record = all.filter((round) => round.person === person.trim());
   const named = person.trim() !== '';
+  // The page stays beneath a round: what stands on it is read again when one comes back to it.
+  useFocusEffect(
+    useCallback(() => {
+      setAll(keptRecord());
+      setBegun(currentRound());
+    }, []),
+  );
   useEffect(() => {
     practice()
       .families()
@@ -47,6 +56,19 @@ export function PracticeScreen() {
         await practice().begin(uuid(), person.trim(), level, family === ANY ? undefined : family, done, [...chances]),
       );
       router.push('/practice/round');
+    } catch (error) {
+      setProblem((error as Error).message);
+    }
+  };
+  const read = async (): Promise<void> => {
+    setProblem('');
+    const text = await pickFile('application/json,.json');
+    if (text === undefined) return;
+    try {
+      const { rounds } = (await import('../late')).readPracticeRecord(text);
+      setAll(bringIn(rounds));
+      const [first] = rounds;
+      if (first) setPerson(first.person);
     } catch (error) {
       setProblem((error as Error).message);
     }
@@ -108,6 +130,7 @@ export function PracticeScreen() {
         {named ? null : <Text kind="small">Say who practises: the record is kept by name.</Text>}
         <Section title={named ? `Record of ${person.trim()}` : 'Record'}>
           <Record person={person.trim()} rounds={record} />
+          <Button label="Bring a record in" kind="quiet" onPress={() => void read()} />
         </Section>
       </View>
     </Page>

@@ -18,12 +18,21 @@ export function keepRecord(record: RoundRecord): readonly RoundRecord[] {
   return next;
 }
 
+/** Adds the rounds of a file; those that are known stay as they are. */
+export function bringIn(rounds: readonly RoundRecord[]): readonly RoundRecord[] {
+  const known = keptRecord();
+  const fresh = rounds.filter(({ id }) => !known.some((one) => one.id === id));
+  const next = [...known, ...fresh].sort((a, b) => a.at.localeCompare(b.at)).slice(-MOST);
+  save(RECORD, next);
+  return next;
+}
+
 export const currentRound = (): KeptRound | undefined => load<KeptRound | undefined>(CURRENT, undefined);
 export const keepRound = (round: KeptRound | undefined): void => void save(CURRENT, round ?? null);
 
 /** A person's record as a file: the project's own open format. */
 export const recordFile = (person: string, rounds: readonly RoundRecord[]): string =>
-  `${JSON.stringify({ format: 'zealous-practice', version: 1, person, rounds }, null, 2)}\n`;
+  `${JSON.stringify({ format: 'zealous-tracer/practice-record', version: 1, person, rounds }, null, 2)}\n`;
 
 export interface Standing {
   readonly rounds: number;

@@ -15,6 +15,7 @@ import eventSchema from './schemas/event.schema.json';
 import learnedSchema from './schemas/learned.schema.json';
 import machineSchema from './schemas/machine.schema.json';
 import orderSchema from './schemas/order.schema.json';
+import practiceSchema from './schemas/practice-record.schema.json';
 import shopSchema from './schemas/shop-catalogue.schema.json';
 
 export const schemas = {
@@ -24,6 +25,7 @@ export const schemas = {
   catalogue: catalogueSchema,
   'shop-catalogue': shopSchema,
   learned: learnedSchema,
+  'practice-record': practiceSchema,
 };
 
 /** A file or message that does not fit its format. `path` is a JSON pointer to the place at fault. */
@@ -140,6 +142,10 @@ function inChange(shop: ShopCatalogue, whole: Catalogue, fault: FormatError): Fo
     ? fault
     : new FormatError(`/changes/${at}/fields${rest.length ? `/${rest.join('/')}` : ''}`, fault.reason);
 }
+
+/** Somebody’s rounds on the practice bench. @throws FormatError with the path of the first fault. */
+export const parsePractice = (value: unknown): { readonly person: string; readonly rounds: readonly unknown[] } =>
+  check(practiceSchema, value);
 
 /** @throws FormatError with the path of the first fault. */
 export const parseLearned = (value: unknown): Learned => check<Learned>(learnedSchema, value);
