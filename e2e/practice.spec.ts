@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
+import { judgeAccess } from './access';
 import { button } from './bench';
 import { testServer, type TestServer } from './server';
 
@@ -40,7 +41,7 @@ test('own hands: what would hurt is stopped and explained, a reload loses nothin
   await shot(page, 'practice');
   await button(page, 'Begin a round').click();
   await expect(page.getByText('What the owner says')).toBeVisible();
-  await shot(page, 'practice-round');
+  await judgeAccess(page, 'phone', (theme) => (SHOTS ? `${SHOTS}/practice-round-${theme}.png` : undefined));
   await page.getByRole('radio', { name: 'Make ready' }).click();
   await page.getByRole('button', { name: /^Heat to \d+ °C$/ }).click();
   await expect(page.getByText(/^2\d\d °C, power on, filament in$/)).toBeVisible();
@@ -48,7 +49,7 @@ test('own hands: what would hurt is stopped and explained, a reload loses nothin
   const last = page.getByTestId('practice-last');
   await expect(last).toContainText(/Stopped in time\. Switched off this hot/);
   await expect(page.getByText(/^2\d\d °C, power on, filament in$/)).toBeVisible();
-  await shot(page, 'practice-accident');
+  await judgeAccess(page, 'phone', (theme) => (SHOTS ? `${SHOTS}/practice-accident-${theme}.png` : undefined));
   await button(page, 'Take the filament out').click();
   await expect(page.getByText(/power on, filament out$/)).toBeVisible();
   await page.reload();
@@ -110,7 +111,7 @@ test('a fault is found and repaired on a device whose server is gone, and the re
   await expect(page.getByRole('heading', { name: 'Cured and proved' })).toBeVisible();
   await expect(page.getByTestId('practice-against')).toHaveText(/than the tracer\.$|as the tracer\.$/);
   await expect(page.getByText(/^It could tell|^What it is for was there/).first()).toBeVisible();
-  await shot(page, 'practice-review-wide');
+  await judgeAccess(page, 'wide', (theme) => (SHOTS ? `${SHOTS}/practice-review-${theme}.png` : undefined));
   await button(page, 'Next round').click();
   await expect(page.getByTestId('practice-standing')).toContainText('1 round, 1 brought to a cure.');
   const saved = page.waitForEvent('download');

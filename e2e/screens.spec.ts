@@ -1,5 +1,5 @@
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { judgeAccess } from './access';
 import { testServer, type TestServer } from './server';
 
 const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
@@ -11,23 +11,6 @@ test.beforeAll(async () => {
   server = await testServer('screens');
 });
 test.afterAll(() => server.stop());
-
-/** Least width and height of what is tapped, px; the names beside the strand lie close together and open in full by a tap. */
-const TARGET = 48;
-const small = (page: Page): Promise<readonly string[]> =>
-  page.evaluate((target) => {
-    const tapped = '[role=button],[role=link],[role=radio],[role=checkbox],a,button,input,textarea';
-    return [...document.querySelectorAll(tapped)]
-      .filter((element) => {
-        const { width, height } = element.getBoundingClientRect();
-        return (
-          width > 0 &&
-          (width < target - 0.5 || height < target - 0.5) &&
-          !element.closest('[data-testid="strand-names"]')
-        );
-      })
-      .map((element) => `${element.getAttribute('aria-label') ?? element.textContent ?? ''}`);
-  }, TARGET);
 
 const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['bench', '/', /Closed lately/],
@@ -66,21 +49,9 @@ for (const [size, width, height] of [
       const page = await context.newPage();
       await page.goto(server.url + path);
       await expect(page.getByText(text).first()).toBeVisible();
-      for (const colorScheme of ['light', 'dark'] as const) {
-        await page.emulateMedia({ colorScheme });
-        // Judged when the theme stands: a page read while it is drawn anew shows ink of the one on paper of the other.
-        await expect(page.locator('html')).toHaveCSS('color-scheme', colorScheme);
-        // What is still drawn anew is judged again; a fault that stays is one.
-        await expect(async () => {
-          const { violations } = await new AxeBuilder({ page }).analyze();
-          expect(violations.map((item) => `${colorScheme}: ${item.id}: ${item.nodes[0]?.html.slice(0, 160)}`)).toEqual(
-            [],
-          );
-        }).toPass({ timeout: 30_000 });
-        if (shots) await page.screenshot({ path: `${shots}/${name}-${size}-${colorScheme}.png` });
-      }
-      if (size === 'phone') expect(await small(page)).toEqual([]);
-      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+      await judgeAccess(page, size, (colorScheme) =>
+        shots ? `${shots}/${name}-${size}-${colorScheme}.png` : undefined,
+      );
       await context.close();
     });
 

@@ -214,27 +214,29 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
           />
         </View>
       </Part>
-      <Part title="Filament sensor">
-        <Sensor
-          able={able}
-          standIn={status.standIn}
-          onMove={(to) => does('stand-in', { strand: to }, `The strand is ${to}.`)}
-          onRead={async () => {
-            const read: boolean[] = [];
-            for (let i = 0; i < READ_TIMES; i++) {
-              const result = await ask({ do: 'sensors' }, ({ filament }) =>
-                filament === undefined
-                  ? 'It reports no filament sensor.'
-                  : `It says: ${filament ? 'filament' : 'empty'}.`,
-              );
-              if (result?.filament === undefined) return undefined;
-              read.push(result.filament);
-            }
-            return read;
-          }}
-          onResult={(sign) => signed('sensor', sign)}
-        />
-      </Part>
+      {lineCheck(catalogue, machine, lane, 'sensor') ? (
+        <Part title="Filament sensor">
+          <Sensor
+            able={able}
+            standIn={status.standIn}
+            onMove={(to) => does('stand-in', { strand: to }, `The strand is ${to}.`)}
+            onRead={async () => {
+              const read: boolean[] = [];
+              for (let i = 0; i < READ_TIMES; i++) {
+                const result = await ask({ do: 'sensors' }, ({ filament }) =>
+                  filament === undefined
+                    ? 'It reports no filament sensor.'
+                    : `It says: ${filament ? 'filament' : 'empty'}.`,
+                );
+                if (result?.filament === undefined) return undefined;
+                read.push(result.filament);
+              }
+              return read;
+            }}
+            onResult={(sign) => signed('sensor', sign)}
+          />
+        </Part>
+      ) : null}
       <Part title="Steps a millimetre">
         <Steps
           able={able}

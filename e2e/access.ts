@@ -1,0 +1,45 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+
+/** Least width and height of what is tapped, px; the names beside the strand lie close together and open in full by a tap. */
+const TARGET = 48;
+const small = (page: Page): Promise<readonly string[]> =>
+  page.evaluate((target) => {
+    const tapped = '[role=button],[role=link],[role=radio],[role=checkbox],a,button,input,textarea';
+    return [...document.querySelectorAll(tapped)]
+      .filter((element) => {
+        const { width, height } = element.getBoundingClientRect();
+        return (
+          width > 0 &&
+          (width < target - 0.5 || height < target - 0.5) &&
+          !element.closest('[data-testid="strand-names"]')
+        );
+      })
+      .map((element) => `${element.getAttribute('aria-label') ?? element.textContent ?? ''}`);
+  }, TARGET);
+
+/**
+ * No accessibility fault of any grade by day or night, targets that a finger hits on a phone, nothing off the side.
+ *
+ * @param shot where a picture of the page in a theme goes, if anywhere
+ */
+export async function judgeAccess(
+  page: Page,
+  size: 'phone' | 'wide',
+  shot: (colorScheme: 'light' | 'dark') => string | undefined = () => undefined,
+): Promise<void> {
+  for (const colorScheme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme });
+    // Judged when the theme stands: a page read while it is drawn anew shows ink of the one on paper of the other.
+    await expect(page.locator('html')).toHaveCSS('color-scheme', colorScheme);
+    // What is still drawn anew is judged again; a fault that stays is one.
+    await expect(async () => {
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      expect(violations.map((item) => `${colorScheme}: ${item.id}: ${item.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+    }).toPass({ timeout: 30_000 });
+    const path = shot(colorScheme);
+    if (path) await page.screenshot({ path });
+  }
+  if (size === 'phone') expect(await small(page)).toEqual([]);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+}
