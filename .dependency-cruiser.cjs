@@ -34,7 +34,7 @@ module.exports = {
       severity: 'error',
       from: { path: '^packages/core/src/order', pathNot: '\\.test\\.ts$' },
       to: {
-        path: '^packages/core/src/(observation|inference|decision|learn|explain|record|practice|referee|formats|cli)',
+        path: '^packages/core/src/(observation|inference|decision|plan|learn|explain|record|practice|referee|link|formats|cli)',
       },
     },
     {

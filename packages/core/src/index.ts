@@ -87,7 +87,7 @@ export * from './plan/record';
 export * from './plan/notes';
 export * from './plan/ladder';
 export * from './plan/offers';
-export * from './plan/proofs';
+export * from './order/proofs';
 export * from './plan/bet';
 export * from './plan/confounded';
 export * from './learn';

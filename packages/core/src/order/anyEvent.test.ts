@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { planFor } from '../plan/plan';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from './proofs';
 import { allStations } from '../path/machine';
 import { laneRuns } from '../path/route';
 import { dunlin, event, START, takenIn, whelk } from '../testing/machines';

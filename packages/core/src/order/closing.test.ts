@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { parseOrder } from '../formats/index';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from './proofs';
 import { allFasteners } from '../plan/record';
 import { dunlin, event, stateOf, takenIn } from '../testing/machines';
 import { closingFaults, openFaults } from './closing';

@@ -3,7 +3,7 @@ import { looseConnectors, removalOf } from '../bench/state';
 import { modeById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from './proofs';
 import { causesUnderWork, isCleared } from './causes';
 import { leftOffOf } from './leftOff';
 import type { OrderState } from './state';

@@ -13,7 +13,7 @@ import { causesOf } from '../observation/causes';
 import { dunlin, event, START, stateOf, takenIn, whelk } from '../testing/machines';
 import { allFasteners, stepEntries } from './record';
 import { heldBecause, planFor } from './plan';
-import { proofsFor } from './proofs';
+import { proofsFor } from '../order/proofs';
 import { keyOf, type PlanStep } from './steps';
 
 const chosen = (

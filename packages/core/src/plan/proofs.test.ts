@@ -6,7 +6,7 @@ import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import type { Machine } from '../path/machine';
 import { priceBet } from './bet';
 import { confounded } from './confounded';
-import { proofsFor } from './proofs';
+import { proofsFor } from '../order/proofs';
 
 const asked = (machine: Machine, events: readonly OrderEvent[]) =>
   proofsFor(machine, catalogue, stateOf(machine, events));

@@ -11,7 +11,7 @@ import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
 import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
 import { heldBecause, planFor } from './plan';
-import { proofsFor } from './proofs';
+import { proofsFor } from '../order/proofs';
 import { allFasteners, stepEntries } from './record';
 import type { PlanStep } from './steps';
 

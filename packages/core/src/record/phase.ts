@@ -1,7 +1,7 @@
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { workDone } from '../plan/plan';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from '../order/proofs';
 import { causesUnderWork, isCleared } from '../order/causes';
 import type { OrderState, Phase } from '../order/state';
 

@@ -10,7 +10,7 @@ import { stepOf } from '../plan/steps';
 import { benchAt } from '../order/bench';
 import { NOT_SURE } from '../bench/places';
 import type { EventBodies, OrderEvent } from '../order/events';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from '../order/proofs';
 import { placesOf, reduceOrder } from '../order/reduce';
 import type { OrderState } from '../order/state';
 

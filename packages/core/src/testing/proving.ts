@@ -5,7 +5,7 @@ import { leftOffOf } from '../order/leftOff';
 import type { OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { proofsFor } from '../plan/proofs';
+import { proofsFor } from '../order/proofs';
 import { stepOf, type PlanStep } from '../plan/steps';
 import type { PlayedStep, Scene } from '../referee';
 

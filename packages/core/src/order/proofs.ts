@@ -1,8 +1,8 @@
 import { hazardsOf } from '../bench/action';
 import { cautionsOf } from '../catalogue/cautions';
 import type { Catalogue, Proof } from '../catalogue/types';
-import { causesUnderWork } from '../order/causes';
-import type { OrderState } from '../order/state';
+import { causesUnderWork } from './causes';
+import type { OrderState } from './state';
 import { allStations, type Machine, type StationKind } from '../path/machine';
 import { routeOf } from '../path/route';
 
