@@ -87,7 +87,7 @@ test('without an order: by minutes, the ground piece; a file without strand and 
 }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.goto(`${server.url}/tools`);
-  await button(page, /^What the print asked/).click();
+  await button(page, /^Is this too fast for the hot end/).click();
   await choose(page, 'empty.gcode', 'G28\nG0 X10\n');
   await expect(page.getByText(/has no line with strand on it/)).toBeVisible();
   await choose(page, 'tower.gcode', tower());

@@ -41,6 +41,7 @@ export { buckling, eulerForce, type Buckling } from './physics/buckling';
 export { equivalentBore, nozzlePressure, type Melt, type NozzleShape } from './physics/nozzleFlow';
 export * from './physics/pathForces';
 export * from './physics/electric';
+export * from './physics/fits';
 export * from './bench/predict';
 export * from './observation/context';
 export * from './bench/places';

@@ -32,7 +32,7 @@ export function LivesScreen() {
       offersOf(remedy).length > 0 && all.findIndex(({ replaces }) => replaces === remedy.replaces) === i,
   );
   return (
-    <Page title="Part lives" back="/tools">
+    <Page title="How long do parts last here?" back="/tools">
       <View style={styles.column}>
         <Text tone="soft">
           A life is on record when a part is renewed and the hours on the old one are noted. Until then the catalogue’s

@@ -48,7 +48,7 @@ function ForOrder({ order, check }: { readonly order: string; readonly check: st
   return figures ? (
     <ReadPrint from={figures} />
   ) : (
-    <Page title="What the print asked" back="/tools">
+    <Page title="Is this too fast for the hot end?" back="/tools">
       <Text tone="soft">{failure ?? 'Opening the order …'}</Text>
     </Page>
   );
@@ -91,7 +91,7 @@ function ReadPrint({ from }: { readonly from: OrderFigures }) {
   };
 
   return (
-    <Page title="What the print asked" back={from.order ? `/order/${from.order}/trace` : '/tools'}>
+    <Page title="Is this too fast for the hot end?" back={from.order ? `/order/${from.order}/trace` : '/tools'}>
       <View style={styles.column}>
         {known ? null : (
           <Text tone="soft">

@@ -11,12 +11,12 @@ export function ToolsScreen() {
   return (
     <Page title="Tools">
       <View style={styles.column}>
-        <Button label="Tube planner" listed onPress={() => router.push('/tools/tube')}>
+        <Button label="How long must the tube be?" listed onPress={() => router.push('/tools/tube')}>
           <Text kind="small" tone="soft">
             Cut length, tightest bend, slack, and what happens to retraction
           </Text>
         </Button>
-        <Button label="What the print asked" listed onPress={() => router.push('/tools/print')}>
+        <Button label="Is this too fast for the hot end?" listed onPress={() => router.push('/tools/print')}>
           <Text kind="small" tone="soft">
             From the print’s own file: flow, retractions on one piece of strand, and what was asked where it stopped
           </Text>
@@ -36,12 +36,17 @@ export function ToolsScreen() {
             Heater and temperature sensor in ohms, and which temperature a reading stands for
           </Text>
         </Button>
+        <Button label="Which drill, and how tight?" listed onPress={() => router.push('/tools/fits')}>
+          <Text kind="small" tone="soft">
+            Threads, holes that clear, travel of a turn, torque in both units, number drills
+          </Text>
+        </Button>
         <Button label="Practice bench" listed onPress={() => router.push('/practice')}>
           <Text kind="small" tone="soft">
             A machine with a hidden fault, for the apprentice: find it, and see your way beside the tracer’s
           </Text>
         </Button>
-        <Button label="Part lives" listed onPress={() => router.push('/tools/lives')}>
+        <Button label="How long do parts last here?" listed onPress={() => router.push('/tools/lives')}>
           <Text kind="small" tone="soft">
             How long nozzles, tubes, gears and the rest last here, and whose were renewed again
           </Text>

@@ -77,7 +77,7 @@ export function TubeScreen() {
   const [cut, setCut] = useAddressedChoice<'square' | 'bevel'>('cut', 'square', ['square', 'bevel']);
   const { found: plan, problem } = useWorkedOut(figures, (of) => tracer().planTube(taskOf(of)));
   return (
-    <Page title="Tube planner" back="/tools">
+    <Page title="How long must the tube be?" back="/tools">
       <View style={styles.column}>
         <Text tone="soft">
           The shortest tube that reaches every corner of travel without a bend that is too tight. Keep the original

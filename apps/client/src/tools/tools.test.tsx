@@ -16,7 +16,7 @@ atTen();
 
 test('each tool leads to its own page', async () => {
   await renderInShop(<ToolsScreen />);
-  fireEvent.press(screen.getByRole('button', { name: 'Part lives' }));
+  fireEvent.press(screen.getByRole('button', { name: 'How long do parts last here?' }));
   expect(mockPush).toHaveBeenCalledWith('/tools/lives');
 });
 

@@ -4,6 +4,7 @@ import {
   nextCase,
   recordOf,
   reviewRound,
+  seedFor,
   viewRound,
   type Level,
   type PracticeCase,
@@ -53,7 +54,7 @@ const service = {
   ): KeptRound {
     const [which, pick, seed] = chances;
     const found = which < DRAWN_SHARE ? undefined : nextCase(cases, level, done, pick, family);
-    const anyFamily = FAMILIES[Math.floor(pick * FAMILIES.length)]?.id ?? '';
+    const of = family ?? FAMILIES[Math.floor(pick * FAMILIES.length)]?.id ?? '';
     return {
       id,
       person,
@@ -61,7 +62,7 @@ const service = {
       moves: [],
       hidden: found
         ? { from: 'case', id: found.id }
-        : { from: 'catalogue', family: family ?? anyFamily, seed: Math.floor(seed * SEEDS) },
+        : { from: 'catalogue', family: of, seed: seedFor(level, of, Math.floor(seed * SEEDS)) },
     };
   },
   view: (round: KeptRound) => viewRound(playedOf(round)),

@@ -183,6 +183,17 @@ test('a saved log can be played again: the same questions, the same answers', as
   line.close();
 });
 
+test('a line that is given up while it heats sets the target to zero first', async () => {
+  await take(phone, { force: true });
+  await ask({ do: 'target', c: 100 }).expect(200);
+  await until(({ targetC }) => targetC === 100);
+  await request(running.app).delete('/api/link/limpet').expect(204);
+  for (let i = 0; i < 500 && printers.printer('limpet')?.target !== 0; i++)
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(printers.printer('limpet')?.target).toBe(0);
+  await request(running.app).put('/api/link/limpet').send({ address: 'stand-in' }).expect(200);
+});
+
 test('a serial port that is not there is said in words', async () => {
   await request(running.app).put('/api/link/whelk').send({ address: 'serial:/dev/zt-none@115200' }).expect(200);
   for (let i = 0; i < 500; i++) {

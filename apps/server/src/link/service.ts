@@ -26,6 +26,10 @@ function offTheLine(error: unknown): never {
 
 const MOST_ASKED = 3;
 
+/** How long a motion takes, ms. */
+const lastsMs = (intent: LineIntent): number =>
+  intent.do === 'feed' ? (1000 * Math.abs(intent.mm)) / intent.mmPerS : 0;
+
 /** Whether what came back holds what a question was for. */
 function answers({ do: what }: LineIntent, { switches, positionMm, stepsPerMm }: LinkResult): boolean {
   if (what === 'sensors') return switches !== undefined;
@@ -167,7 +171,7 @@ export class Links {
     let tries = 0;
     // A question may be put again where its answer came garbled; a motion is never done twice.
     do {
-      result = resultOf(await line.run(commandsOf(intent)).catch(offTheLine), line.report);
+      result = resultOf(await line.run(commandsOf(intent), lastsMs(intent)).catch(offTheLine), line.report);
       held.untilMs = Date.now() + HELD_MS;
     } while (!answers(intent, result) && ++tries < MOST_ASKED);
     return result;

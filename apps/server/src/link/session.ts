@@ -29,6 +29,8 @@ const BELIEVED_C = { least: -20, most: 500 } as const;
 
 interface Job {
   readonly commands: readonly string[];
+  /** How long a motion of it may last without a word. */
+  readonly restMs: number;
   readonly replies: Reply[];
   readonly done: (replies: readonly Reply[]) => void;
   readonly failed: (error: Error) => void;
@@ -232,22 +234,30 @@ export class LineSession {
 
   private wait(): void {
     clearTimeout(this.silent);
-    this.silent = setTimeout(() => {
-      if (!this.job) return;
-      this.tries++;
-      if (this.tries >= MOST_TRIES) this.lose('it does not answer');
-      else this.put();
-    }, this.timing.silentMs);
+    this.silent = setTimeout(
+      () => {
+        if (!this.job) return;
+        this.tries++;
+        if (this.tries >= MOST_TRIES) this.lose('it does not answer');
+        else this.put();
+      },
+      this.timing.silentMs + (this.job?.restMs ?? 0),
+    );
   }
 
-  /** Sends commands one after the other. @throws LineLost when the line goes before the last answer */
-  run(commands: readonly string[]): Promise<readonly Reply[]> {
+  /**
+   * Sends commands one after the other.
+   *
+   * @param restMs how long a motion among them may last, in which a firmware without "busy" says nothing
+   * @throws LineLost when the line goes before the last answer
+   */
+  run(commands: readonly string[], restMs = 0): Promise<readonly Reply[]> {
     return new Promise((resolve, reject) => {
       if (this.state === 'halted' || (!this.line && this.state !== 'connecting')) {
         reject(new LineLost('The machine is not on the line.'));
         return;
       }
-      this.queue.push({ commands, replies: [], done: resolve, failed: reject, at: 0 });
+      this.queue.push({ commands, restMs, replies: [], done: resolve, failed: reject, at: 0 });
       this.next();
     });
   }
@@ -270,11 +280,15 @@ export class LineSession {
     this.line?.write(`; ${text}\n`);
   }
 
+  /** Nobody watches any more: what it heats to is set to zero first. */
   close(): void {
+    if ((this.report?.targetC ?? 0) > 0) this.line?.write('M104 S0\n');
     this.closed = true;
     for (const timer of [this.silent, this.poll, this.again]) clearTimeout(timer);
     this.fail(new LineLost('The line was closed.'));
-    this.line?.destroy();
+    // What was written goes out before it ends.
+    this.line?.end();
+    this.line?.on('error', () => undefined);
   }
 }
 

@@ -6,7 +6,7 @@ import type { PracticeCase } from './practiceCase';
 import { ACCIDENT_WORDS } from './accidentWords';
 import { reviewRound } from './review';
 import { faultWords, playRound, repairChoices, type RoundMove, type RoundPlayed } from './round';
-import { casesOf, nextCase, plain, recordOf } from './rounds';
+import { casesOf, nextCase, plain, recordOf, seedFor } from './rounds';
 import type { Hidden } from './roundBench';
 
 const folder = join(__dirname, '../../../../cases');
@@ -202,6 +202,18 @@ describe('A round looked at afterwards', () => {
     expect(ready + waiting + looks + repairs).toBeCloseTo(review.ownMinutes, 6);
     expect(looks).toBeGreaterThan(0);
     expect(repairs).toBe(0);
+  });
+});
+
+describe('A drawn fault', () => {
+  it('is one alone on the first level', () => {
+    const faults = (seed: number): number =>
+      playRound({ hidden: { from: 'catalogue', family: 'hub-head', seed }, level: 'signs', moves: [] }).bench.faults
+        .length;
+    const seeds = Array.from({ length: 40 }, (_, i) => i);
+    expect(seeds.some((seed) => faults(seed) > 1)).toBe(true);
+    for (const seed of seeds) expect(faults(seedFor('signs', 'hub-head', seed))).toBe(1);
+    for (const seed of seeds) expect(seedFor('several', 'hub-head', seed)).toBe(seed);
   });
 });
 

@@ -1,5 +1,5 @@
 import type { PracticeCase } from './practiceCase';
-import type { Hidden } from './roundBench';
+import { benchOf, type Hidden } from './roundBench';
 import { playRound, benchMinutesOf, type Level, type RoundPlayed } from './round';
 
 /** Name of what is hidden in a round, by which it is known again. */
@@ -38,6 +38,15 @@ export function nextCase(
   const fresh = fit.filter(({ id }) => times(id) === least);
   return fresh[Math.floor(chance * fresh.length)];
 }
+
+/** A seed whose fault fits a level: on the first one thing is wrong, else whatever is drawn. */
+export function seedFor(level: Level, family: string, from: number): number {
+  const fits = (seed: number): boolean =>
+    level !== 'signs' || benchOf({ from: 'catalogue', family, seed }).faults.length === 1;
+  for (let seed = from; seed < from + MOST_SEEDS; seed++) if (fits(seed)) return seed;
+  return from;
+}
+const MOST_SEEDS = 60;
 
 /** A finished round as it stands in somebody's record. */
 export interface RoundRecord {

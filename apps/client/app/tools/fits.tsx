@@ -1,0 +1,2 @@
+export { FitsScreen as default } from '../../src/tools/FitsScreen';
+export { ErrorBoundary } from '../../src/ui/ScreenError';
