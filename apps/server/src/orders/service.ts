@@ -16,7 +16,7 @@ import { EventRow, MachineRow, OrderRow, type OrderIndex } from '../db/entities'
 import { notFound, Problem } from '../http/problem';
 import { present } from '../machines';
 import { catalogueKept, catalogueOf, hashOf, keepCatalogue, keepLesson } from '../shop';
-import { lessonInThread } from '../work/pool';
+import { lessonInThread, threadReady } from '../work/pool';
 import { INDEX_VERSION, type Derived } from './derived';
 import { keepFact } from './facts';
 import { bareIndex } from './summary';
@@ -267,6 +267,8 @@ export async function appendEvent(
   event: OrderEvent,
   derived?: Derived,
 ): Promise<EventStored> {
+  // What closes an order, or opens it again, is reckoned through in a thread while the order is locked.
+  if (event.type === 'closed' || event.type === 'event-withdrawn') await threadReady();
   try {
     const { seq, now } = await db.transaction((tx) => append(tx, orderId, event));
     if (now) {

@@ -7,6 +7,8 @@ import type { IndexTask, PdfTask } from './tasks';
 
 /** Milliseconds after which a task is given up and its thread ended. */
 const LIMIT_MS = 20_000;
+/** A thread that begins translates the whole computation. */
+const BEGINS_MS = 90_000;
 /** One beside the one that answers: small machines have two cores, and each thread holds the whole computation in memory. */
 const THREADS = 1;
 const QUEUE = 64;
@@ -25,9 +27,9 @@ const threads = (): Piscina =>
   }));
 
 /** @throws Busy when too much waits, Problem 503 when it takes too long */
-async function run<T>(name: string, task: object): Promise<T> {
+async function run<T>(name: string, task: object, limitMs = LIMIT_MS): Promise<T> {
   try {
-    return (await threads().run(task, { name, signal: AbortSignal.timeout(LIMIT_MS) })) as T;
+    return (await threads().run(task, { name, signal: AbortSignal.timeout(limitMs) })) as T;
   } catch (error) {
     const { name: kind, message } = error as Error;
     if (kind === 'AbortError' || kind === 'TimeoutError')
@@ -44,6 +46,12 @@ const bytesOf = async (name: 'record' | 'owner', task: PdfTask): Promise<Buffer>
 export const recordSheet = (task: PdfTask): Promise<Buffer> => bytesOf('record', task);
 export const ownerSheet = (task: PdfTask): Promise<Buffer> => bytesOf('owner', task);
 export const indexInThread = (task: IndexTask): Promise<OrderIndex> => run('index', task);
+
+/**
+ * Until a thread stands ready. A transaction that will ask one waits for this first: a thread that begins on a busy machine takes longer
+ * than the database lets a transaction idle.
+ */
+export const threadReady = (): Promise<boolean> => run('ready', {}, BEGINS_MS);
 
 export const lessonInThread = (task: IndexTask): Promise<Lesson | undefined> => run('lesson', task);
 
