@@ -87,19 +87,19 @@ export function WithLine({
   readonly children: (bar: ReactNode) => ReactNode;
 }) {
   const palette = usePalette();
-  const line = useLine(machine.id);
+  const line = useLine(state.closed ? '' : machine.id);
   const [open, setOpen] = useState<{ readonly wantedC?: number } | undefined>(undefined);
-  const [problem, setProblem] = useState('');
+  const [problem, setProblem] = useState<{ readonly text: string; readonly at: string } | undefined>(undefined);
   const [act] = useLinkDoMutation();
   useHeard(line, machine, state, record);
   if (!line || state.closed) return children(null);
   const { status } = line;
   const bad = status.state === 'lost' || status.state === 'halted' || line.stale;
   const stop = (): void => {
-    setProblem('');
+    setProblem(undefined);
     act({ machine: machine.id, what: 'stop', body: {} })
       .unwrap()
-      .catch((error: unknown) => setProblem(problemText(error)));
+      .catch((error: unknown) => setProblem({ text: problemText(error), at: status.state }));
   };
   const bar = (
     <View
@@ -113,7 +113,7 @@ export function WithLine({
       <View style={styles.words}>
         <Icon name={bad ? 'alert' : 'machine'} size={16} color={bad ? palette.fault : palette.deed} />
         <Text kind="small" bold={bad} tone={bad ? 'fault' : 'ink'} live={bad} style={styles.grow} testID="line">
-          {problem || words(line)}
+          {problem?.at === status.state ? problem.text : words(line)}
         </Text>
       </View>
       <View style={styles.deeds}>

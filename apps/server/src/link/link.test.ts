@@ -194,6 +194,14 @@ test('a line that is given up while it heats sets the target to zero first', asy
   await request(running.app).put('/api/link/limpet').send({ address: 'stand-in' }).expect(200);
 });
 
+test('a machine that starts anew is talked to anew', async () => {
+  await until(({ state }) => state === 'up');
+  printers.say('limpet', 'start');
+  await until(({ state }) => state === 'lost');
+  const up = await until(({ state }) => state === 'up');
+  expect(up.targetC ?? 0).toBe(0);
+});
+
 test('a serial port that is not there is said in words', async () => {
   await request(running.app).put('/api/link/whelk').send({ address: 'serial:/dev/zt-none@115200' }).expect(200);
   for (let i = 0; i < 500; i++) {

@@ -21,6 +21,7 @@ export interface Timing {
 const USUAL: Timing = { silentMs: 4_000, pollMs: 1_000, againMs: 3_000 };
 const MOST_TRIES = 3;
 const LOG_LINES = 5_000;
+const GOODBYE_MS = 1_000;
 const LONGEST_LINE = 512;
 /** A firmware that can sets its target to zero when nothing was fed for so long (chosen). */
 export const IDLE_OFF_S = 300;
@@ -179,6 +180,11 @@ export class LineSession {
       void this.begin().catch(() => undefined);
       return;
     }
+    // It began anew by itself, cold and counting from zero: the talk begins anew too.
+    if (reply.kind === 'start' && this.state === 'up') {
+      this.lose('the machine started anew');
+      return;
+    }
     if (!this.job) return;
     this.wait();
     if (reply.kind === 'resend') {
@@ -286,9 +292,11 @@ export class LineSession {
     this.closed = true;
     for (const timer of [this.silent, this.poll, this.again]) clearTimeout(timer);
     this.fail(new LineLost('The line was closed.'));
-    // What was written goes out before it ends.
-    this.line?.end();
-    this.line?.on('error', () => undefined);
+    // What was written goes out before it ends; who does not answer that is not waited for.
+    const { line } = this;
+    line?.on('error', () => undefined);
+    line?.end();
+    if (line) setTimeout(() => line.destroy(), GOODBYE_MS).unref();
   }
 }
 

@@ -7,6 +7,8 @@ import { createServer, type Server, type Socket } from 'node:net';
 export interface StandIns {
   readonly server: Server;
   readonly printer: (id: string) => StandIn | undefined;
+  /** Has a printer say something unasked. */
+  readonly say: (id: string, line: string) => void;
   readonly stop: () => void;
 }
 
@@ -33,7 +35,7 @@ function natureFor(machine: Machine): StandInNature {
 }
 
 /**
- * @param speed machine seconds a second
+ * @param speed machine seconds a second, for heat and motion; hands at the machine are as slow as ever
  * @param natures instead of hidden faults, by machine, for tests
  */
 export function standIns(
@@ -105,13 +107,14 @@ export function standIns(
   let last = Date.now();
   const timer = setInterval(() => {
     const now = Date.now();
-    const seconds = (speed * (now - last)) / 1000;
+    const seconds = (now - last) / 1000;
     last = now;
-    for (const [id, one] of printers) answer(id, one.tick(seconds));
+    for (const [id, one] of printers) answer(id, one.tick(speed * seconds, seconds));
   }, TICK_MS);
   return {
     server,
     printer,
+    say: (id, line) => answer(id, [line]),
     stop: () => {
       clearInterval(timer);
       for (const line of lines.values()) line.destroy();

@@ -170,8 +170,12 @@ export class StandIn {
     return `T:${read.toFixed(2)} /${this.targetC.toFixed(2)} B:${this.machine.heat.ambientC.toFixed(2)} /0.00 @:0`;
   }
 
-  /** Time passes. What the printer says of itself meanwhile. */
-  tick(seconds: number): readonly string[] {
+  /**
+   * Time passes. What the printer says of itself meanwhile.
+   *
+   * @param idleS seconds by which its watch over idleness goes on, where the machine is run faster than the hands at it
+   */
+  tick(seconds: number, idleS = seconds): readonly string[] {
     const { ambientC, coolTauS, heatUpCPerS } = this.machine.heat;
     const tau = coolTauS * this.nature.coolFactor;
     const sag = this.nature.heat === 'drops' && this.motions.length > 0 ? SAG_C : 0;
@@ -183,7 +187,7 @@ export class StandIn {
       this.temperatureC = this.targetC > 0 ? Math.max(aim, cooled) : cooled;
     }
     this.jumped = this.nature.heat === 'jumps' && this.random() < seconds / JUMP_EVERY_S ? JUMP_C : 0;
-    return [...this.idle(seconds), ...this.move(seconds)];
+    return [...this.idle(idleS), ...this.move(seconds)];
   }
 
   private idle(seconds: number): readonly string[] {
