@@ -33,7 +33,7 @@ export async function testApp(name: string): Promise<TestApp> {
   await db.runMigrations();
   await loadDemo(db, resolve(__dirname, '../../../../demo'));
   const derived = new Derived(db);
-  const links = new Links(db, { silentMs: 400, pollMs: 50, againMs: 200 });
+  const links = new Links(db, { silentMs: 400, pollMs: 50, againMs: 200, unwatchedMs: 1_000, sweepMs: 200 });
   return {
     app: createApp(db, derived, { logLevel: 'silent', links }),
     db,

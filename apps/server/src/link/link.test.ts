@@ -183,6 +183,15 @@ test('a saved log can be played again: the same questions, the same answers', as
   line.close();
 });
 
+test('heat that was asked for here goes off when nobody looks any more', async () => {
+  await take(phone, { force: true });
+  await ask({ do: 'target', c: 100 }).expect(200);
+  const printer = printers.printer('limpet');
+  expect(printer?.target).toBe(100);
+  for (let i = 0; i < 1_000 && printer?.target !== 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
+  expect(printer?.target).toBe(0);
+});
+
 test('a line that is given up while it heats sets the target to zero first', async () => {
   await take(phone, { force: true });
   await ask({ do: 'target', c: 100 }).expect(200);

@@ -15,6 +15,8 @@ const HELD_MS = 30_000;
 /** A cold line that nobody asks about is given up after so long. */
 const UNASKED_MS = 120_000;
 const SWEEP_MS = 20_000;
+/** Heat that was asked for here goes off when no phone has looked at the machine for so long (chosen). */
+const UNWATCHED_MS = 600_000;
 /** A temperature older than this is none. */
 const STALE_MS = 5_000;
 
@@ -51,14 +53,20 @@ export class Links {
 
   constructor(
     private readonly db: DataSource,
-    private readonly timing: Partial<Timing> = {},
+    private readonly timing: Partial<Timing & { readonly unwatchedMs: number; readonly sweepMs: number }> = {},
   ) {
-    this.sweep = setInterval(() => this.giveUp(), SWEEP_MS).unref();
+    this.sweep = setInterval(() => this.giveUp(), timing.sweepMs ?? SWEEP_MS).unref();
   }
 
   private giveUp(): void {
-    for (const [id, { line }] of this.sessions)
-      if (Date.now() - line.askedAtMs > UNASKED_MS && (line.report?.targetC ?? 0) === 0) this.close(id);
+    for (const [id, { line }] of this.sessions) {
+      const unasked = Date.now() - line.askedAtMs;
+      const hot = (line.report?.targetC ?? 0) > 0;
+      if (hot && line.heatedHere && unasked > (this.timing.unwatchedMs ?? UNWATCHED_MS)) {
+        line.heatedHere = false;
+        line.run(commandsOf({ do: 'target', c: 0 })).catch(() => undefined);
+      } else if (!hot && unasked > UNASKED_MS) this.close(id);
+    }
   }
 
   private close(id: string): void {
@@ -167,6 +175,7 @@ export class Links {
       );
     held.untilMs = Date.now() + HELD_MS;
     await this.allowed(machineId, order, intent, line);
+    if (intent.do === 'target') line.heatedHere = intent.c > 0;
     let result: LinkResult;
     let tries = 0;
     // A question may be put again where its answer came garbled; a motion is never done twice.

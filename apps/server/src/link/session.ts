@@ -51,6 +51,8 @@ export class LineSession {
   lostAtTargetC: number | undefined;
   idleOffS: number | undefined;
   askedAtMs = Date.now();
+  /** The heat was asked for over this line, not at the machine or by a print of its own. */
+  heatedHere = false;
   private line: Duplex | undefined;
   private buffer = '';
   private n = 0;
