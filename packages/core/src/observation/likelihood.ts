@@ -3,7 +3,7 @@ import type { Route } from '../path/route';
 import { onsetLikelihood, type Cause } from './causes';
 import { lookOf, symptomLook, type Look } from './looks';
 import type { CheckAtPlace } from '../bench/places';
-import { normalCdf, normalPdf, smearedMass, smearedPdf } from './normal';
+import { normalCdf, normalPdf, smearedMass, smearedPdf } from '../quantities/normal';
 import { allWays, resultShares } from './ways';
 
 /** An answer as look-ahead thinks of it: a result, with a band of values where it is a number. */
