@@ -1,10 +1,11 @@
 import 'reflect-metadata';
 import { Equals, IsISO8601 } from 'class-validator';
+import type { RoundRecord } from '@zealous/core/practice';
 import { faultsOf } from './catalogue/judge';
 import { Id, Ids, Maybe, Only, OneOf, Quantity, Rows, Words } from './catalogue/rules';
 
 /** A finished round of practice, as it stands in a person's record. */
-export class PracticeRound {
+export class PracticeRound implements RoundRecord {
   @Words(60) id!: string;
   @Words(60) person!: string;
   @IsISO8601({ strict: true }, { message: 'must be a time such as 2026-11-27T09:30:00Z' }) at!: string;

@@ -93,3 +93,5 @@ export * from './plan/bet';
 export * from './plan/confounded';
 export * from './learn';
 export * from './link';
+export { seeded } from './quantities/random';
+export * from './explain/foundWords';

@@ -1,6 +1,5 @@
-import { lazy, Suspense } from 'react';
-import { Notice } from '../../src/ui/Card';
-import { Page } from '../../src/ui/Page';
+import { lazy } from 'react';
+import { Late } from '../../src/ui/Late';
 
 export { ErrorBoundary } from '../../src/ui/ScreenError';
 
@@ -8,14 +7,8 @@ const PracticeScreen = lazy(async () => ({ default: (await import('../../src/pra
 
 export default function PracticeRoute() {
   return (
-    <Suspense
-      fallback={
-        <Page title="Practice bench" back="/tools">
-          <Notice title="Fetching the practice bench …" />
-        </Page>
-      }
-    >
+    <Late title="Practice bench" back="/tools" what="the practice bench">
       <PracticeScreen />
-    </Suspense>
+    </Late>
   );
 }

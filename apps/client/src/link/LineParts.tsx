@@ -9,7 +9,7 @@ import {
   type LineSign,
   type Machine,
 } from '@zealous/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../ui/Button';
 import { NumberField } from '../ui/form/NumberField';
@@ -186,11 +186,20 @@ export function Watch({
 }) {
   const [left, setLeft] = useState(0);
   const [problem, setProblem] = useState('');
+  const open = useRef(true);
+  useEffect(() => {
+    open.current = true;
+    return () => {
+      open.current = false;
+    };
+  }, []);
   const watch = async (): Promise<void> => {
     setProblem('');
     for (let s = WATCH_S; s > 0; s--) {
       setLeft(s);
       await new Promise((resolve) => setTimeout(resolve, 1000));
+      // Closed in the middle, it was not watched to its end, and says nothing.
+      if (!open.current) return;
     }
     setLeft(0);
     try {

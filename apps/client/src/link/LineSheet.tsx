@@ -46,6 +46,8 @@ const FEED_MM_PER_S = 2;
 /** Into and out of the head: further than the gears’ way to the nozzle. */
 const BEYOND_MM = 30;
 const LOAD_MM_PER_S = 5;
+/** Within this of print heat it is hot. */
+const NEAR_C = 15;
 /** What a held button does at once. */
 const BIT_MM = 2;
 const BIT_MM_PER_S = 3;
@@ -65,6 +67,7 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
   const route = routeOf(machine, lane);
   const up = status.state === 'up' && !line.stale;
   const able = up && mine && !asking;
+  const hot = (status.temperatureC ?? 0) > printC - NEAR_C && (status.targetC ?? 0) > 0;
   const failed = (error: unknown): undefined => {
     setSaid('');
     setProblem(problemText(error));
@@ -171,7 +174,7 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
           ))}
           <Button label="Target to zero" icon="cold" disabled={!able} onPress={() => void target(0)} />
         </View>
-        <Watch able={able} machine={machine} onResult={(sign) => signed('temperature', sign)} />
+        <Watch able={able && hot} machine={machine} onResult={(sign) => signed('temperature', sign)} />
         <Text kind="small" tone="soft">
           {state.heat.cooling
             ? `Cools with a time constant of ${Math.round(state.heat.cooling.tauS)} ± ${Math.round(state.heat.cooling.tauSd)} s, from what the machine reported.`
@@ -181,7 +184,7 @@ export function LineSheet({ line, orderId, machine, state, record, printC, wante
       <Part title="Feed">
         <Feed
           able={able}
-          hot={(status.temperatureC ?? 0) > printC - 15}
+          hot={hot}
           onFeed={() =>
             ask({ do: 'feed', mm: FEED_MM, mmPerS: FEED_MM_PER_S }, () => `${FEED_MM} mm were asked of the gears.`)
           }

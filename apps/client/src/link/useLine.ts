@@ -1,4 +1,5 @@
 import type { LinkStatus } from '@zealous/contracts/messages';
+import { useState } from 'react';
 import { v4 as uuid } from 'uuid';
 import { useLinksQuery, useLinkStatusQuery } from '../data/api';
 import { load, save } from '../data/storage';
@@ -28,7 +29,7 @@ export interface Line {
 
 /** The line to a machine; undefined when it has none. */
 export function useLine(machine: string): Line | undefined {
-  const phone = phoneId();
+  const [phone] = useState(phoneId);
   const { data: links } = useLinksQuery(undefined, { pollingInterval: LINKS_MS });
   const linked = links?.[machine] !== undefined;
   const { data: status, isError } = useLinkStatusQuery({ machine, phone }, { skip: !linked, pollingInterval: HEAR_MS });

@@ -161,6 +161,15 @@ test('the emergency stop needs nobody’s leave, and after it somebody starts ag
   expect((await request(running.app).post(`${at}/start-again`).send({ phone: other, by: 'bench 2' })).status).toBe(409);
 });
 
+test('a machine that was stopped and started at its own switch comes back by itself', async () => {
+  await request(running.app).post(`${at}/stop`).expect(200);
+  await until(({ state }) => state === 'halted');
+  // Its line goes with its power; the board that comes back knows nothing of the stop.
+  printers.printer('limpet')?.receive('M999');
+  printers.cut('limpet');
+  await until(({ state }) => state === 'up');
+});
+
 test('the log of the line is read as a temperature log', async () => {
   const { text } = await request(running.app).get(`${at}/log`);
   const log = parseTemperatureLog(text);

@@ -99,6 +99,8 @@ export class LineSession {
         return;
       }
       this.line = line;
+      // A machine that had been stopped and is on the line again was started at the machine.
+      if (this.state === 'halted') this.state = 'connecting';
       this.buffer = '';
       line.on('data', (bytes: Buffer) => this.heard(bytes));
       line.on('error', (error) => this.lose(error.message));

@@ -1,4 +1,4 @@
-import type { Machine } from '@zealous/core';
+import { seeded, type Machine } from '@zealous/core';
 import { benchOf } from '@zealous/core/practice';
 import { natureOf, StandIn, type StandInNature } from '@zealous/core/standIn';
 import { createServer, type Server, type Socket } from 'node:net';
@@ -9,6 +9,8 @@ export interface StandIns {
   readonly printer: (id: string) => StandIn | undefined;
   /** Has a printer say something unasked. */
   readonly say: (id: string, line: string) => void;
+  /** Ends the line, as a board does whose power goes. */
+  readonly cut: (id: string) => void;
   readonly stop: () => void;
 }
 
@@ -16,17 +18,6 @@ const TICK_MS = 100;
 
 const hash = (text: string): number =>
   [...text].reduce((sum, letter) => (Math.imul(sum, 31) + (letter.codePointAt(0) ?? 0)) >>> 0, 7);
-
-/** A small generator of random numbers (mulberry32). */
-function randomOf(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /** A printer hides a fault of its family, drawn by its name, and cools a little otherwise than its description says. */
 function natureFor(machine: Machine): StandInNature {
@@ -50,7 +41,7 @@ export function standIns(
   const printer = (id: string): StandIn | undefined => {
     const machine = machines.find((one) => one.id === id);
     if (!printers.has(id) && machine)
-      printers.set(id, new StandIn(machine, natures[id] ?? natureFor(machine), randomOf(hash(id))));
+      printers.set(id, new StandIn(machine, natures[id] ?? natureFor(machine), seeded(hash(id))));
     return printers.get(id);
   };
   const answer = (id: string, said: readonly string[]): void => {
@@ -114,6 +105,7 @@ export function standIns(
   return {
     server,
     printer,
+    cut: (id) => void lines.get(id)?.destroy(),
     say: (id, line) => answer(id, [line]),
     stop: () => {
       clearInterval(timer);

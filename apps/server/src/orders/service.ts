@@ -267,8 +267,8 @@ export async function appendEvent(
   event: OrderEvent,
   derived?: Derived,
 ): Promise<EventStored> {
-  // What closes an order, or opens it again, is reckoned through in a thread while the order is locked.
-  if (event.type === 'closed' || event.type === 'event-withdrawn') await threadReady();
+  // What a closing teaches is reckoned in a thread while the order is locked.
+  if (event.type === 'closed') await threadReady();
   try {
     const { seq, now } = await db.transaction((tx) => append(tx, orderId, event));
     if (now) {

@@ -1,10 +1,7 @@
 import type { Machine } from '../path/machine';
 import { SOUND, type StandInNature } from './standInNature';
+import { gaussian, type Random } from '../quantities/random';
 import { takenApart } from './protocol';
-
-/** Standard normal from two draws (Box and Muller). */
-const normal = (random: () => number): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 interface Motion {
   readonly mm: number;
@@ -48,7 +45,7 @@ export class StandIn {
   constructor(
     private readonly machine: Machine,
     private nature: StandInNature,
-    private readonly random: () => number,
+    private readonly random: Random,
   ) {
     this.temperatureC = machine.heat.ambientC;
     const gears = machine.runs.flatMap(({ stations }) => stations).find(({ kind }) => kind === 'extruder');
@@ -166,7 +163,7 @@ export class StandIn {
   }
 
   private reported(): string {
-    const read = this.temperatureC + this.jumped + NOISE_C * normal(this.random);
+    const read = this.temperatureC + this.jumped + NOISE_C * gaussian(this.random);
     return `T:${read.toFixed(2)} /${this.targetC.toFixed(2)} B:${this.machine.heat.ambientC.toFixed(2)} /0.00 @:0`;
   }
 

@@ -1,4 +1,5 @@
 import type { HotEndKind } from './heatCreep';
+import { normalCdf } from '../quantities/normal';
 import table from './creepTable.json';
 
 /** What may let the strand soften in the cold zone: fan at half, fan dead, or switched off hot. */
@@ -19,14 +20,6 @@ export interface CreepCurve {
 /** Made from the model itself by `scripts/creepTable.ts`; a test holds it to the model. */
 const CURVES = table as unknown as Readonly<Record<HotEndKind, Readonly<Record<Creep, CreepCurve>>>>;
 
-/** Standard normal distribution (Abramowitz and Stegun 7.1.26, error below 1.5e-7). */
-function phi(x: number): number {
-  const t = 1 / (1 + (0.3275911 * Math.abs(x)) / Math.SQRT2);
-  const poly = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
-  const erf = 1 - poly * Math.exp((-x * x) / 2);
-  return x < 0 ? (1 - erf) / 2 : (1 + erf) / 2;
-}
-
 export interface CreepOnset {
   /** Probability that the strand softens in the cold zone, by the spread of the constants. */
   readonly softens: number;
@@ -41,7 +34,7 @@ export const shareOf = (glassC: number, ambientC: number, targetC: number): numb
 /** Whether and when the strand softens in the cold zone of a kind of hot end. */
 export function creepOnset(kind: HotEndKind, creep: Creep, share: number): CreepOnset {
   const { peak, spread, passes } = CURVES[kind][creep];
-  const softens = phi((peak - share) / Math.max(1e-6, spread));
+  const softens = normalCdf(peak, share, Math.max(1e-6, spread));
   const at = passes.findIndex(([theta]) => theta >= share);
   const [above, before] = [passes[at], passes[at - 1]];
   if (share >= peak || !above) return { softens };

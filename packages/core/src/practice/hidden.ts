@@ -4,11 +4,11 @@ import { laneRuns, routeOf } from '../path/route';
 import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
 import type { Case } from '../observation/context';
 import { symptomLikelihood } from '../observation/likelihood';
+import { gaussian, type Random } from '../quantities/random';
 import { FURTHER_SHARE, priorOf } from '../inference/prior';
 import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/evidence';
 
-/** Uniform on [0, 1). */
-export type Random = () => number;
+export type { Random };
 
 /**
  * Uniform on [0, 1), by what it is drawn for. Where the same thing always draws the same number, two policies meet the same
@@ -117,14 +117,11 @@ export function drawOrder(
 const logit = (p: number): number => Math.log(p) - Math.log1p(-p);
 const logistic = (x: number): number => 1 / (1 + Math.exp(-x));
 
-/** Standard normal by Box and Muller. */
-const normal = (random: Random): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-
 /** A world that the catalogue has wrong: effects off by log-odds noise of sd 1, weights by a factor 3 either way. */
 export function perturbed(catalogue: Catalogue, random: Random, sd = 1, factor = 3): Catalogue {
   const shifted = (p: number): number => {
     const certain = p <= 0 || p >= 1;
-    return certain ? p : logistic(logit(p) + sd * normal(random));
+    return certain ? p : logistic(logit(p) + sd * gaussian(random));
   };
   return {
     ...catalogue,

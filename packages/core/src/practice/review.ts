@@ -1,8 +1,6 @@
 import { checksFor, isAbnormal, needOfCheck } from '../bench/places';
 import { benchMinutes, priceOf } from '../bench/price';
 import type { Bench } from '../bench/state';
-import { limitsOf } from '../bench/action';
-import { materialOf } from '../catalogue/index';
 import { carried } from '../decision/advise';
 import { decide, type Decision } from '../decision/decide';
 import { modelOf, type Model } from '../decision/model';
@@ -10,7 +8,7 @@ import { ELSEWHERE_MIN, tryMinutes } from '../decision/repairs';
 import { evidenceOf } from '../inference/evidence';
 import { weigh, type Suspicion } from '../inference/suspicion';
 import { benchMinutesOf, findingWords, playRound, type RoundEntry, type RoundPlayed, type RoundState } from './round';
-import { benchOf, type Hidden, type RoundBench } from './roundBench';
+import { benchOf, printHeatOf, type Hidden, type RoundBench } from './roundBench';
 
 /** One step of a way to the repair, the learner's or the tracer's. */
 export interface WayStep {
@@ -102,9 +100,8 @@ function bestOf(now: Standing, bench: RoundBench): { readonly name: string; read
 /** The tracer on the same hidden fault, from the beginning. */
 function tracerWay(hidden: Hidden, onStep: () => void): Pick<RoundReview, 'tracer' | 'tracerMinutes' | 'tracerCured'> {
   const bench = benchOf(hidden);
-  const { machine, route, catalogue } = bench;
-  const material = materialOf(catalogue, bench.kase().material);
-  const hotC = Math.round(Math.min(material.printC, limitsOf(machine, route).longC));
+  const { machine, catalogue } = bench;
+  const hotC = printHeatOf(bench);
   let at: Bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
   const steps: WayStep[] = [];
   for (let turn = 0; turn < MOST_TURNS && !bench.cured(); turn++) {
@@ -119,7 +116,7 @@ function tracerWay(hidden: Hidden, onStep: () => void): Pick<RoundReview, 'trace
       steps.push({
         kind: 'look',
         name: place.name,
-        found: findingWords(place, finding),
+        found: findingWords(catalogue, place, finding),
         abnormal: isAbnormal(place.check, finding.result),
         minutes: benchMinutes(price) + place.check.minutes,
       });
@@ -216,7 +213,7 @@ export function entryStep({ bench, places }: RoundState, entry: RoundEntry): Way
       kind: 'look',
       name: place?.name ?? move.key,
       ...(place && finding
-        ? { found: findingWords(place, finding), abnormal: isAbnormal(place.check, finding.result) }
+        ? { found: findingWords(bench.catalogue, place, finding), abnormal: isAbnormal(place.check, finding.result) }
         : {}),
       minutes,
     };

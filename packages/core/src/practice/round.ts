@@ -1,14 +1,14 @@
-import { NOT_SURE, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { needOfCheck, type CheckAtPlace } from '../bench/places';
 import { benchMinutes, priceOf } from '../bench/price';
 import type { Bench } from '../bench/state';
 import { materialOf, modeById, remedyById } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
-import { limitsOf } from '../bench/action';
 import { remedyNeeds, rungsFor, tryMinutes } from '../decision/repairs';
+import { foundIn } from '../explain/foundWords';
 import type { Finding } from '../observation/context';
 import { stationById } from '../path/machine';
 import type { AccidentId } from '../referee';
-import { benchOf, placesOf, type Hidden, type RoundBench } from './roundBench';
+import { benchOf, placesOf, printHeatOf, type Hidden, type RoundBench } from './roundBench';
 import { lookAt, moveAt, startOf, type HandMove, type HandsOn } from './roundMoves';
 
 /** Who makes the bench ready: on the first two levels it is done for the learner, on the third every move is their own. */
@@ -78,7 +78,7 @@ export function playRound({ hidden, level, moves }: RoundPlayed): RoundState {
   const places = placesOf(bench);
   const kase = bench.kase();
   const material = materialOf(catalogue, kase.material);
-  const hotC = Math.round(Math.min(material.printC, limitsOf(machine, route).longC));
+  const hotC = printHeatOf(bench);
   let hands = startOf(machine, route.lane);
   // On the easier levels the machine waits as the tracer takes a bench that nothing is known of: cold and switched off.
   if (level !== 'hands')
@@ -218,15 +218,10 @@ export function repairChoices({ bench }: Pick<RoundState, 'bench'>): readonly Re
 }
 
 /** A finding in words: what was seen, and the number that came with it. */
-export function findingWords({ check }: CheckAtPlace, finding: Finding): string {
-  if (finding.result === NOT_SURE) return 'Not sure.';
-  const labels = [finding.result, ...(finding.also ?? [])].map(
-    (id) => check.results.find((result) => result.id === id)?.label ?? id,
-  );
-  const unit = check.quantity?.unit ?? 'mm';
-  const { value } = finding;
+export function findingWords(catalogue: RoundBench['catalogue'], { check }: CheckAtPlace, finding: Finding): string {
+  const { words, value, unit } = foundIn(check, catalogue, finding);
   const digits = value !== undefined && Math.abs(value) < 10 ? 1 : 0;
-  return `${labels.join('; ')}${value === undefined ? '' : `: ${value.toFixed(digits)} ${unit}`}`;
+  return value === undefined ? words : `${words}: ${value.toFixed(digits)} ${unit}`;
 }
 
 /** What was really wrong, in words. */

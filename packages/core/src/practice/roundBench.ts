@@ -1,3 +1,4 @@
+import { limitsOf } from '../bench/action';
 import { checksFor, type CheckAtPlace } from '../bench/places';
 import { deliveredCatalogue, materialOf } from '../catalogue/index';
 import type { Catalogue, Remedy } from '../catalogue/types';
@@ -150,6 +151,12 @@ class FromCatalogue implements RoundBench {
 /** The bench of a round. @throws Error when a case names what its machine has not */
 export const benchOf = (hidden: Hidden): RoundBench =>
   hidden.from === 'case' ? new FromCase(hidden.case) : new FromCatalogue(hidden.family, hidden.seed);
+
+/** Print heat of the round's filament on its path, °C. */
+export const printHeatOf = (bench: RoundBench): number =>
+  Math.round(
+    Math.min(materialOf(bench.catalogue, bench.kase().material).printC, limitsOf(bench.machine, bench.route).longC),
+  );
 
 /** The checks that can be done on the machine of a round. */
 export const placesOf = ({ catalogue, machine, route }: RoundBench): readonly CheckAtPlace[] =>

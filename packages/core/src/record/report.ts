@@ -8,8 +8,8 @@ import { confounded } from '../plan/confounded';
 import { leftOffOf } from '../order/leftOff';
 import { stepOf } from '../plan/steps';
 import { benchAt } from '../order/bench';
-import { NOT_SURE } from '../bench/places';
 import type { EventBodies, OrderEvent } from '../order/events';
+import { foundIn } from '../explain/foundWords';
 import { proofsFor } from '../order/proofs';
 import { placesOf, reduceOrder } from '../order/reduce';
 import type { OrderState } from '../order/state';
@@ -119,18 +119,12 @@ function findingsOf(machine: Machine, catalogue: Catalogue, state: OrderState): 
   const places = new Map(placesOf(state, machine, catalogue).map((place) => [place.key, place]));
   return state.findings.map((finding) => {
     const place = places.get(finding.key);
-    const answers = place?.check.asks ? catalogue.onsets : (place?.check.results ?? []);
-    const word = (id: string): string => answers.find((answer) => answer.id === id)?.label ?? id;
-    const seen = [finding.result, ...(finding.also ?? [])];
-    const label = finding.result === NOT_SURE ? 'Not sure' : seen.map(word).join('; ');
-    const measured = place?.check.results.find(({ id }) => id === finding.result)?.measured;
-    const unit = place?.check.quantity?.unit ?? measured ?? 'mm';
-    const value = finding.value === undefined ? {} : { value: finding.value, unit };
+    const { words, ...value } = foundIn(place?.check, catalogue, finding);
     return {
       id: finding.id,
       at: finding.at,
       check: place?.name ?? finding.key,
-      result: `${label.replace(/: (enter the depth|note the angle)$/, '')}${finding.innocent ? ' (real, but not the cause)' : ''}`,
+      result: `${words}${finding.innocent ? ' (real, but not the cause)' : ''}`,
       ...value,
     };
   });

@@ -12,6 +12,7 @@ import { allFasteners, stepEntries } from '../plan/record';
 import type { PlanStep } from '../plan/steps';
 import { playPlan, type Accident, type PlayedStep, type Scene } from '../referee';
 import { played, provingSteps, sceneOf } from './proving';
+import { seeded } from '../quantities/random';
 import { causesOf, type Cause } from '../observation/causes';
 import { checksFor } from '../bench/places';
 import { rungsFor } from '../decision/repairs';
@@ -24,17 +25,6 @@ export { sceneOf } from './proving';
 
 export const STARTS = ['cold', 'hot', 'traced', 'midway', 'several'] as const;
 export type Start = (typeof STARTS)[number];
-
-/** A small generator of random numbers (mulberry32), so that the same audit is played again. */
-export function randomOf(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 export interface AuditCase {
   readonly machine: Machine;
@@ -196,7 +186,7 @@ function midway(playing: Playing, begun: readonly OrderEvent[]): readonly OrderE
 export function orderOf(of: AuditCase, catalogue: Catalogue = deliveredCatalogue): readonly OrderEvent[] {
   const { machine, lane, material, station, mode, start } = of;
   const route = routeOf(machine, lane);
-  const random = randomOf(of.seed * 7919 + STARTS.indexOf(start));
+  const random = seeded(of.seed * 7919 + STARTS.indexOf(start));
   const causes = causesOf({ machine, catalogue, symptoms: [], before: [], lane, material }, route);
   const playing: Playing = { machine, catalogue, route, random, causes };
   const printC = Math.min(materialOf(catalogue, material).printC, machine.heat.limitC);

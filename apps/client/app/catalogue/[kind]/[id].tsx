@@ -1,7 +1,6 @@
 import { useLocalSearchParams } from 'expo-router';
-import { lazy, Suspense } from 'react';
-import { Notice } from '../../../src/ui/Card';
-import { Page } from '../../../src/ui/Page';
+import { lazy } from 'react';
+import { Late } from '../../../src/ui/Late';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
 
@@ -12,14 +11,8 @@ const CatalogueRecordScreen = lazy(async () => ({
 export default function CatalogueRecordRoute() {
   const { kind, id } = useLocalSearchParams<{ kind: string; id: string }>();
   return (
-    <Suspense
-      fallback={
-        <Page title="Catalogue" back="/catalogue">
-          <Notice title="Fetching the form …" />
-        </Page>
-      }
-    >
+    <Late title="Catalogue" back="/catalogue" what="the form">
       <CatalogueRecordScreen key={`${kind}/${id}`} kind={kind} id={id} />
-    </Suspense>
+    </Late>
   );
 }
