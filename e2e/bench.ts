@@ -22,6 +22,15 @@ export interface Pretended {
 export const button = (page: Page, name: string | RegExp) =>
   page.getByRole('button', { name, exact: typeof name === 'string' });
 
+/** Opens a place of the path: on the strand, or where the check's words leave room for the strip only, on the whole strand behind it. */
+export async function openPlace(page: Page, name: string): Promise<void> {
+  const place = page.getByRole('button', { name: new RegExp(`^${name}: (suspicion|little|cleared)`) });
+  const strip = button(page, /Show the whole strand$/);
+  await expect(place.or(strip).first()).toBeVisible();
+  if (await strip.isVisible()) await strip.click();
+  await place.click();
+}
+
 export async function enterNumber(page: Page, value: number): Promise<void> {
   for (const sign of String(value)) await button(page, sign === '.' ? 'point' : sign).click();
   await button(page, /^Enter \d/).click();

@@ -4,7 +4,7 @@ import { causesOf, type Cause } from '../packages/core/src/observation/causes';
 import { answersUnder, outcomesOf, overall, type Outcome } from '../packages/core/src/observation/likelihood';
 import { itemLook, lookOf } from '../packages/core/src/observation/looks';
 import { allWays, resultShares } from '../packages/core/src/observation/ways';
-import { button, enterNumber, noteReading, tickItems, traceToRepair } from './bench';
+import { button, enterNumber, noteReading, openPlace, tickItems, traceToRepair } from './bench';
 
 /** A fault that the robot technician pretends, by station and failure mode; two may be there at once. */
 export interface Fault {
@@ -90,7 +90,7 @@ export async function traceAndTake(page: Page, fault: Fault): Promise<void> {
       await direct.first().click();
       continue;
     }
-    await page.getByRole('button', { name: new RegExp(`^${station}: (suspicion|little|cleared)`) }).click();
+    await openPlace(page, station);
     const card = page.getByText(cause.mode.name, { exact: true }).last().locator('../..');
     await card.getByRole('button', { name: /^Take this/ }).click();
   }

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import type { Machine } from '@zealous/core';
-import { answerCheck, button, noteReading, traceToRepair, workPlan, type Pretended } from './bench';
+import { answerCheck, button, noteReading, openPlace, traceToRepair, workPlan, type Pretended } from './bench';
 import { testServer, type TestServer } from './server';
 
 const dunlin = JSON.parse(readFileSync('demo/machines/dunlin.json', 'utf8')) as Machine;
@@ -74,7 +74,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   expect(first).not.toBeNull();
 
   // A station says what speaks for and against it.
-  await hub.click();
+  await openPlace(page, 'Hub');
   await expect(page.getByText('Broken stub left inside').last()).toBeVisible();
   await expect(page.getByText(/(clearly|strongly) for/).first()).toBeVisible();
   await shot(page, 'station');
@@ -105,7 +105,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await button(page, 'No: not cured').click();
   await expect(page).toHaveURL(/trace$/);
   await expect(page.getByTestId('check-name').or(page.getByText('Repair now: enough is known'))).toBeVisible();
-  await hub.click();
+  await openPlace(page, 'Hub');
   await expect(page.getByText('Repair at Hub did not cure').first()).toBeVisible();
   // After two remedies that did not cure a stub, the other cause at this place has taken the lead.
   await page.getByRole('button', { name: 'Take this as the cause' }).first().click();
