@@ -46,6 +46,7 @@ export default defineConfig([
       '**/babel.config.js',
       '**/jest.config.js',
       '**/serviceWorker.js',
+      '**/pack.js',
       '.dependency-cruiser.cjs',
     ],
     languageOptions: { globals: { __dirname: 'readonly' } },

@@ -10,7 +10,7 @@ import { runPhotoOutbox } from '../src/data/photos';
 import { runAppVersion } from '../src/data/appVersion';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
-import { useShopInStep } from '../src/data/useCatalogue';
+import { useShopInStep } from '../src/data/useShopInStep';
 import { ThemeProvider } from '../src/ui/theme';
 import { fonts } from '../src/ui/tokens';
 

@@ -1,2 +1,4 @@
-export { SettingsScreen as default } from '../src/settings/SettingsScreen';
+import { lateScreen } from '../src/lateScreen';
+
 export { ErrorBoundary } from '../src/ui/ScreenError';
+export default lateScreen('SettingsScreen', 'Settings', '/');

@@ -1,2 +1,4 @@
-export { TakeInScreen as default } from '../src/intake/TakeInScreen';
+import { lateScreen } from '../src/lateScreen';
+
 export { ErrorBoundary } from '../src/ui/ScreenError';
+export default lateScreen('TakeInScreen', 'Take in a machine', '/');

@@ -1,2 +1,4 @@
-export { CatalogueScreen as default } from '../../src/catalogue/CatalogueScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('CatalogueScreen', 'Catalogue', '/');

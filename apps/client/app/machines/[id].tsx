@@ -1,9 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { MachineScreen } from '../../src/machines/MachineScreen';
+import { lateScreen } from '../../src/lateScreen';
 
 export { ErrorBoundary } from '../../src/ui/ScreenError';
-
-export default function MachineRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <MachineScreen id={id} />;
-}
+export default lateScreen('MachinePage', 'Machine', '/machines');

@@ -1,2 +1,4 @@
-export { BuilderScreen as default } from '../../src/machines/BuilderScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('BuilderScreen', 'Describe a machine', '/machines');

@@ -1,2 +1,4 @@
-export { MachinesScreen as default } from '../../src/machines/MachinesScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('MachinesScreen', 'Machines', '/');

@@ -1,14 +1,4 @@
-import { lazy } from 'react';
-import { Late } from '../../src/ui/Late';
+import { lateScreen } from '../../src/lateScreen';
 
 export { ErrorBoundary } from '../../src/ui/ScreenError';
-
-const PracticeScreen = lazy(async () => ({ default: (await import('../../src/practice')).PracticeScreen }));
-
-export default function PracticeRoute() {
-  return (
-    <Late title="Practice bench" back="/tools" what="the practice bench">
-      <PracticeScreen />
-    </Late>
-  );
-}
+export default lateScreen('PracticeScreen', 'Practice bench', '/tools');

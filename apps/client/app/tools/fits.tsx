@@ -1,2 +1,4 @@
-export { FitsScreen as default } from '../../src/tools/FitsScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('FitsScreen', 'Tools', '/tools');

@@ -1,2 +1,4 @@
-export { ForcesScreen as default } from '../../src/tools/ForcesScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('ForcesScreen', 'Tools', '/tools');

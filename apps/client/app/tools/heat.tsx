@@ -1,2 +1,4 @@
-export { HeatScreen as default } from '../../src/tools/HeatScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('HeatScreen', 'Tools', '/tools');

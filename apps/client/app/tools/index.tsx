@@ -1,2 +1,4 @@
-export { ToolsScreen as default } from '../../src/tools/ToolsScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('ToolsScreen', 'Tools', '/');

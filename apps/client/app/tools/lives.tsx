@@ -1,2 +1,4 @@
-export { LivesScreen as default } from '../../src/tools/LivesScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('LivesScreen', 'Tools', '/tools');

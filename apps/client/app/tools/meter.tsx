@@ -1,2 +1,4 @@
-export { MeterScreen as default } from '../../src/tools/MeterScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('MeterScreen', 'Tools', '/tools');

@@ -1,2 +1,4 @@
-export { PrintScreen as default } from '../../src/tools/PrintScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('PrintScreen', 'Tools', '/tools');

@@ -1,2 +1,4 @@
-export { TubeScreen as default } from '../../src/tools/TubeScreen';
+import { lateScreen } from '../../src/lateScreen';
+
 export { ErrorBoundary } from '../../src/ui/ScreenError';
+export default lateScreen('TubeScreen', 'Tools', '/tools');

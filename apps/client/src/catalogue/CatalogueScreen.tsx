@@ -12,7 +12,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { problemText, useReplaceCatalogueMutation } from '../data/api';
 import { useAppSelector } from '../data/store';
-import { leftOutOf } from '../data/shopSlice';
+import { leftOutOf } from '../data/shopCatalogue';
 import { useCatalogue } from '../data/useCatalogue';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';

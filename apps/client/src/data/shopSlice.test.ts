@@ -8,7 +8,8 @@ import {
 } from '@zealous/core';
 import { problemText } from './api';
 import { builderReducer, buildingBegun, buildingEnded, built } from './builderSlice';
-import { beliefFor, catalogueFrom, shopReducer, type ShopState } from './shopSlice';
+import { beliefFor, catalogueFrom } from './shopCatalogue';
+import { shopReducer, type ShopState } from './shopSlice';
 
 const change: ShopChange = { kind: 'modes', id: 'stub', op: 'change', fields: { weight: 2 } };
 const shop: ShopState = { catalogue: { ...noShopChanges, changes: [change] }, learned: nothingLearned, imports: 0 };

@@ -22,7 +22,7 @@ import {
   orderReconciled,
   type Unsent,
 } from './ordersSlice';
-import { catalogueFrom } from './shopSlice';
+import { catalogueFrom } from './shopCatalogue';
 import { useAppDispatch, useAppSelector, useAppStore, type RootState } from './store';
 
 export interface OpenOrder {

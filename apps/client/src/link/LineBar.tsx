@@ -1,5 +1,5 @@
 import { temperatureAt, type Machine, type OrderState } from '@zealous/core';
-import { lazy, Suspense, useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { problemText, useLinkDoMutation } from '../data/api';
 import type { Recorder } from '../data/useOrder';
@@ -11,7 +11,7 @@ import { space } from '../ui/tokens';
 import { LineContext } from './LineContext';
 import { useLine, type Line } from './useLine';
 
-const LineSheet = lazy(async () => ({ default: (await import('./LineSheet')).LineSheet }));
+import { LineSheet } from './LineSheet';
 
 /** The order's heat is put right when the machine says otherwise by more than this, and not more often. */
 const OFF_C = 5;
@@ -132,19 +132,17 @@ export function WithLine({
     <LineContext.Provider value={(wantedC) => setOpen(wantedC ? { wantedC } : {})}>
       {children(bar)}
       {open ? (
-        <Suspense fallback={null}>
-          <LineSheet
-            line={line}
-            orderId={orderId}
-            machine={machine}
-            state={state}
-            record={record}
-            printC={printC}
-            onStop={stop}
-            {...(open.wantedC ? { wantedC: open.wantedC } : {})}
-            onClose={() => setOpen(undefined)}
-          />
-        </Suspense>
+        <LineSheet
+          line={line}
+          orderId={orderId}
+          machine={machine}
+          state={state}
+          record={record}
+          printC={printC}
+          onStop={stop}
+          {...(open.wantedC ? { wantedC: open.wantedC } : {})}
+          onClose={() => setOpen(undefined)}
+        />
       ) : null}
     </LineContext.Provider>
   );

@@ -5,7 +5,7 @@ import { TouchableRipple } from 'react-native-paper';
 import { useOrdersQuery } from '../data/api';
 import { useClock } from '../data/useClock';
 import { ageText, clockText } from '../ui/format';
-import { readHeat } from '../ui/HeatBand';
+import { readHeat } from '../ui/readHeat';
 import { Icon } from '../ui/Icon';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';

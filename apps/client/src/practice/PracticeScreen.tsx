@@ -1,3 +1,4 @@
+import { readPracticeRecord } from '@zealous/contracts/practice';
 import type { Level, RoundRecord } from '@zealous/core/practice';
 import { useFocusEffect, useRouter } from 'expo-router';
 import { useCallback, useEffect, useState } from 'react';
@@ -65,7 +66,7 @@ export function PracticeScreen() {
     const text = await pickFile('application/json,.json');
     if (text === undefined) return;
     try {
-      const { rounds } = (await import('../late')).readPracticeRecord(text);
+      const { rounds } = readPracticeRecord(text);
       setAll(bringIn(rounds));
       const [first] = rounds;
       if (first) setPerson(first.person);

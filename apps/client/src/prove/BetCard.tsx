@@ -1,7 +1,7 @@
 import { percent, priceBet, whatRemains } from '@zealous/core';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { beliefFor } from '../data/shopSlice';
+import { beliefFor } from '../data/shopCatalogue';
 import { useAppSelector } from '../data/store';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card } from '../ui/Card';

@@ -15,7 +15,7 @@ import { addWeeks, formatISO } from 'date-fns';
 import { useRouter } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { View } from 'react-native';
-import { beliefFor } from '../data/shopSlice';
+import { beliefFor } from '../data/shopCatalogue';
 import { useClock } from '../data/useClock';
 import { useAppSelector } from '../data/store';
 import { useCatalogue } from '../data/useCatalogue';

@@ -1,4 +1,4 @@
-import { fittingText } from '@zealous/core';
+import { fittingText } from '@zealous/core/first';
 import type { Ref } from 'react';
 import { StyleSheet, View, type StyleProp, type TextInput as NativeInput, type ViewStyle } from 'react-native';
 import { HelperText, TextInput } from 'react-native-paper';

@@ -1,6 +1,7 @@
 import type { HeatRecord } from '@zealous/core';
 import { ageText, clockText } from './format';
-import { logWords, readHeat } from './HeatBand';
+import { logWords } from './HeatBand';
+import { readHeat } from './readHeat';
 
 const machine = { heat: { ambientC: 22, coolTauS: 180, heatUpCPerS: 2, limitC: 300 } };
 const at = (heat: HeatRecord, power: 'on' | 'off', seconds: number) =>

@@ -1,7 +1,6 @@
 import {
   benchAt,
   openAgainst,
-  SAFE_TO_TOUCH_C,
   SWITCH_OFF_BELOW_C,
   fitCooling,
   liftAxis,
@@ -9,7 +8,6 @@ import {
   looseConnectors,
   parseTemperatureLog,
   summariseLog,
-  timeLeft,
   type Bench,
   temperatureAt,
   type LogLine,
@@ -22,11 +20,11 @@ import { StyleSheet, View } from 'react-native';
 import { TextInput } from 'react-native-paper';
 import type { Recorder } from '../data/useOrder';
 import { useClock } from '../data/useClock';
-import { clockText } from './format';
 import { pickFile } from './pickFile';
 import { Icon } from './Icon';
 import { Button } from './Button';
 import { LogChart } from './LogChart';
+import { readHeat } from './readHeat';
 import { Sheet } from './Sheet';
 import { Text } from './Text';
 import { usePalette } from './theme';
@@ -43,41 +41,6 @@ export interface HeatBandProps {
   readonly more?: ReactNode;
   /** Opens what switching off hot would do to the strand. */
   readonly onWhatIf?: () => void;
-}
-
-interface Reading {
-  readonly icon: string;
-  readonly words: string;
-  readonly warm: boolean;
-}
-
-/** The machine's recorded heat and power in words, with the time to the next threshold while it cools. */
-export function readHeat(
-  machine: Pick<Machine, 'heat'>,
-  { heat, power }: Pick<OrderState, 'heat' | 'power'>,
-  now: number,
-): Reading {
-  const t = temperatureAt(machine, heat, now);
-  const degrees = `${Math.round(t)} °C`;
-  if (heat.targetC > 0 && t < heat.targetC - 3)
-    return {
-      icon: 'heat',
-      words: `Heating: ${degrees} of ${heat.targetC} °C, about ${clockText((heat.targetC - t) / machine.heat.heatUpCPerS)} left`,
-      warm: true,
-    };
-  if (heat.targetC > 0) return { icon: 'heat', words: `Hot at ${degrees}`, warm: true };
-  if (t > SAFE_TO_TOUCH_C) {
-    const to = t > SWITCH_OFF_BELOW_C ? SWITCH_OFF_BELOW_C : SAFE_TO_TOUCH_C;
-    const { seconds, sd } = timeLeft(machine, heat, now, to);
-    const left = `${clockText(seconds)}${sd >= 5 ? ` ± ${clockText(sd)}` : ''}`;
-    const what = to === SWITCH_OFF_BELOW_C ? `below ${to} °C in` : 'safe to touch in';
-    return { icon: 'heat', words: `Cooling, about ${degrees}: ${what} ${left}`, warm: true };
-  }
-  if (heat.coldSure === false)
-    return { icon: 'cold', words: `Cold by the clock, about ${degrees}: a reading has to say so`, warm: true };
-  return power === 'on'
-    ? { icon: 'power', words: 'Switched on, cold', warm: false }
-    : { icon: 'cold', words: 'Cold and off', warm: false };
 }
 
 /** Slower than this share of the machine's own rate is worth a look at heater and plug (chosen). */

@@ -1,6 +1,7 @@
 import { API_VERSION, API_VERSION_HEADER, MAX_BODY } from '@zealous/contracts';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import packedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import { join } from 'node:path';
 import { constants } from 'node:zlib';
@@ -27,8 +28,6 @@ export interface AppOptions {
 }
 
 const YEAR_S = 31_536_000;
-/** The app's chunks are fetched once a build: worth a tenth of a second of packing for a tenth of their size. */
-const BROTLI_QUALITY = 9;
 /** Answers are packed once each: quick before small. */
 const QUICK_QUALITY = 3;
 
@@ -84,15 +83,21 @@ export function createApp(
   api.use(unknownRoute);
   app.use('/api', api);
   if (webRoot !== undefined) {
-    app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: BROTLI_QUALITY } } }));
+    // For what the build has not packed, and for readers that do not take it so.
+    app.use(compression({ brotli: { params: { [constants.BROTLI_PARAM_QUALITY]: QUICK_QUALITY } } }));
+    const packed = { enableBrotli: true, orderPreference: ['br'], index: false };
     for (const folder of ['_expo', 'assets']) {
-      app.use(`/${folder}`, express.static(join(webRoot, folder), { maxAge: YEAR_S * 1000, immutable: true }));
+      const serveStatic = { maxAge: YEAR_S * 1000, immutable: true };
+      app.use(`/${folder}`, packedStatic(join(webRoot, folder), { ...packed, serveStatic }));
       // What an older page asks for and is no more: said plainly, without a path of this machine.
       app.use(`/${folder}`, unknownRoute);
     }
     // Asked for afresh each time: a new version is found by them.
     app.use(
-      express.static(webRoot, { index: false, maxAge: 0, setHeaders: (r) => r.set('Cache-Control', 'no-cache') }),
+      packedStatic(webRoot, {
+        ...packed,
+        serveStatic: { maxAge: 0, setHeaders: (r) => r.setHeader('Cache-Control', 'no-cache') },
+      }),
     );
     app.get('/{*splat}', (_request, response) => {
       response.sendFile(join(webRoot, 'index.html'), { maxAge: 0 });

@@ -1,5 +1,5 @@
 /** The records of the catalogue as contracts: for the server's messages and the form, never in a worker or the first load. */
-import { CHANGE_KINDS, type ChangeKind } from '@zealous/core';
+import { CHANGE_KINDS, type ChangeKind } from '@zealous/core/kinds';
 import { faultsOf, type Fault } from './judge';
 import { RECORDS } from './records';
 

@@ -1,22 +1,19 @@
 import 'reflect-metadata';
-import {
-  DEED_EFFECTS,
-  LINE_SIGNS,
-  PLACES,
-  STATION_KINDS,
-  type Action,
-  type DeedEffect,
-  type CheckResult,
-  type Deed,
-  type Offer,
-  type Place,
-  type Quantity as CheckQuantity,
-  type Raise,
-  type RemedyTakes,
-  type RungOutcome,
-  type StationKind,
-  type When,
+import type {
+  Action,
+  DeedEffect,
+  CheckResult,
+  Deed,
+  Offer,
+  Place,
+  Quantity as CheckQuantity,
+  Raise,
+  RemedyTakes,
+  RungOutcome,
+  StationKind,
+  When,
 } from '@zealous/core';
+import { DEED_EFFECTS, LINE_SIGNS, PLACES, STATION_KINDS } from '@zealous/core/kinds';
 import {
   Flag,
   Id,

@@ -1,6 +1,6 @@
 /// <reference path="./storage.d.ts" />
 /** The published schema of the catalogue, derived from the contract classes. Used by `npm run formats` and by its test only. */
-import { CHANGE_KINDS } from '@zealous/core';
+import { CHANGE_KINDS } from '@zealous/core/kinds';
 import { defaultMetadataStorage } from 'class-transformer/cjs/storage';
 import type { ClassConstructor } from 'class-transformer';
 import { getMetadataStorage } from 'class-validator';

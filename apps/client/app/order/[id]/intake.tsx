@@ -1,14 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { CorrectScreen } from '../../../src/intake/CorrectScreen';
-import { OrderShell } from '../../../src/orders/OrderShell';
+import { lateScreen } from '../../../src/lateScreen';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
-
-export default function IntakeRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return (
-    <OrderShell key={id} id={id}>
-      {(props) => <CorrectScreen {...props} />}
-    </OrderShell>
-  );
-}
+export default lateScreen('IntakePage', 'Order', '/');

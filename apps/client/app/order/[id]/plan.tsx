@@ -1,14 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { OrderShell } from '../../../src/orders/OrderShell';
-import { PlanScreen } from '../../../src/plan/PlanScreen';
+import { lateScreen } from '../../../src/lateScreen';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
-
-export default function PlanRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return (
-    <OrderShell key={id} id={id} phase="plan">
-      {(props) => <PlanScreen {...props} />}
-    </OrderShell>
-  );
-}
+export default lateScreen('PlanPage', 'Order', '/');

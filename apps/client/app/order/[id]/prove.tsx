@@ -1,14 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { OrderShell } from '../../../src/orders/OrderShell';
-import { ProveScreen } from '../../../src/prove/ProveScreen';
+import { lateScreen } from '../../../src/lateScreen';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
-
-export default function ProveRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return (
-    <OrderShell key={id} id={id} phase="prove">
-      {(props) => <ProveScreen {...props} />}
-    </OrderShell>
-  );
-}
+export default lateScreen('ProvePage', 'Order', '/');

@@ -1,14 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { OrderShell } from '../../../src/orders/OrderShell';
-import { RecordScreen } from '../../../src/record/RecordScreen';
+import { lateScreen } from '../../../src/lateScreen';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
-
-export default function RecordRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return (
-    <OrderShell key={id} id={id} phase="record">
-      {(props) => <RecordScreen {...props} />}
-    </OrderShell>
-  );
-}
+export default lateScreen('RecordPage', 'Order', '/');

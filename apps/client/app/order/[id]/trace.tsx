@@ -1,14 +1,4 @@
-import { useLocalSearchParams } from 'expo-router';
-import { OrderShell } from '../../../src/orders/OrderShell';
-import { TraceScreen } from '../../../src/trace/TraceScreen';
+import { lateScreen } from '../../../src/lateScreen';
 
 export { ErrorBoundary } from '../../../src/ui/ScreenError';
-
-export default function TraceRoute() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return (
-    <OrderShell key={id} id={id} phase="trace">
-      {(props) => <TraceScreen {...props} />}
-    </OrderShell>
-  );
-}
+export default lateScreen('TracePage', 'Order', '/');

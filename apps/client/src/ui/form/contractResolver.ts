@@ -20,7 +20,7 @@ const spoken = (node: Node): Node =>
         ]),
       );
 
-/** Judges the body of an entry by the class that the server judges it by. Loaded when a form is first judged. */
+/** Judges the body of an entry by the class that the server judges it by. */
 export async function judgeEntry<T extends FieldValues>(
   type: EntryForm,
   body: object,

@@ -2,6 +2,7 @@ import type { EntryForm } from '@zealous/contracts/entries';
 import type { EventBodies } from '@zealous/core';
 import { useEffect } from 'react';
 import { useForm, type DefaultValues, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import { judgeEntry } from './contractResolver';
 import { load, save } from '../../data/storage';
 
 export interface EntryFormOptions<E extends EntryForm, T extends FieldValues> {
@@ -29,8 +30,7 @@ export function useEntryForm<E extends EntryForm, T extends FieldValues>({
   const form = useForm<T>({
     mode: 'onTouched',
     defaultValues: (key === undefined ? defaults : { ...defaults, ...load(key, {}) }) as DefaultValues<T>,
-    resolver: async (values, _context, options) =>
-      (await import('../../late')).judgeEntry<T>(type, toBody(values), options),
+    resolver: (values, _context, options) => judgeEntry<T>(type, toBody(values), options),
   });
   const { subscribe } = form;
   useEffect(() => {

@@ -1,2 +1,0 @@
-export { PracticeScreen } from './PracticeScreen';
-export { RoundScreen } from './RoundScreen';
