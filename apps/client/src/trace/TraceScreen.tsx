@@ -52,7 +52,14 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const habit = useAppSelector((root) => root.settings.habit);
   /** The technician's own choice; it holds until the next finding. */
   const [choice, setChoice] = useState<{ readonly key?: string; readonly at: number } | undefined>(undefined);
-  const { assessment, standing, change, failure, fresh } = useAssessment(machine, state, choice?.key);
+  const {
+    assessment,
+    seen = assessment,
+    standing,
+    change,
+    failure,
+    fresh,
+  } = useAssessment(machine, state, choice?.key);
   const [station, setStation] = useState<string | undefined>(undefined);
   const [goOn, setGoOn] = useState(false);
   const [list, setList] = useState(false);
@@ -137,7 +144,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   });
 
   if (failure) return <Notice title="The tracer could not work this out" text={failure} />;
-  if (!assessment) return <Notice title="Weighing what is known …" />;
+  if (!assessment || !seen) return <Notice title="Weighing what is known …" />;
 
   const said = change ?? (last && !begun && !stop && !state.cause ? 'Noted. The next check follows.' : undefined);
   const flag = stop || state.closed || !check ? {} : { next: check };
@@ -147,8 +154,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
       <Strand
         machine={machine}
         route={route}
-        stations={assessment.stations}
-        cleared={assessment.cleared}
+        stations={seen.stations}
+        cleared={seen.cleared}
         {...colour}
         {...flag}
         {...(stop && assessment.advice.station ? { repairAt: assessment.advice.station } : {})}
@@ -160,11 +167,11 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         width={across}
         {...(fit === undefined ? { roomy: !wide } : { fit })}
       />
-      <UnderStrand assessment={assessment} onCleared={() => setMap(true)} />
+      <UnderStrand assessment={seen} onCleared={() => setMap(true)} />
     </>
   );
   // The words of the check and its results come first; the strand takes what they leave, on its side where that is little.
-  const roomy = room >= leastHeight(route, assessment.stations);
+  const roomy = room >= leastHeight(route, seen.stations);
   return (
     <View
       style={[styles.grow, wide && styles.sideways]}
@@ -187,7 +194,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         ) : (
           <StrandStrip
             route={route}
-            stations={assessment.stations}
+            stations={seen.stations}
             {...colour}
             {...flag}
             width={width}

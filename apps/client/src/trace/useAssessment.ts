@@ -6,6 +6,8 @@ import { tracer } from '../workers/trace';
 
 export interface AssessmentView {
   readonly assessment?: Assessment;
+  /** What the strand shows: that of the last findings already, while the next check is still being looked for. */
+  readonly seen?: Assessment;
   /** Key of the check that was shown first for these findings: it stays under the thumb when a longer look prefers another. */
   readonly standing?: string;
   /** What the last finding changed. */
@@ -86,6 +88,7 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
         const change = moved ?? old.change;
         return {
           assessment,
+          seen: assessment,
           findings,
           fresh: true,
           ...(standing === undefined ? {} : { standing }),
@@ -101,6 +104,8 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
       .assess(machine, state, at, also)
       .then((first) => {
         const late = setTimeout(() => show(first), PATIENCE_MS);
+        // What is suspected does not depend on how far ahead is looked: the strand moves under the finger.
+        if (!stale) setView((old) => ({ ...old, seen: first }));
         const standing = standingAgain(firstShown.current, situation, first, false);
         return tracer()
           .assessDeeper(machine, state, at, standing === undefined ? also : [...also, standing])
