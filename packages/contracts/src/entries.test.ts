@@ -66,6 +66,6 @@ test('a message is judged by the class of its entry, with the path from the mess
   };
   const [fault] = validateSync(plainToInstance(EventMessage, message));
   expect(fault?.constraints?.['fitsEntry']).toBe(
-    '/body/outcome: must be one of: cured, not-cured, given-back, scrapped',
+    '/body/outcome: must be one of: cured, not-cured, given-back, scrapped, mistake',
   );
 });

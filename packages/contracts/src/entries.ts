@@ -76,7 +76,7 @@ export class NoteAdded {
 }
 
 export class Closed {
-  @OneOf(['cured', 'not-cured', 'given-back', 'scrapped']) outcome!: string;
+  @OneOf(['cured', 'not-cured', 'given-back', 'scrapped', 'mistake']) outcome!: string;
   @Maybe() @Quantity(0, 100_000) minutes?: number;
   @Maybe() @Words(1000, 0) watch?: string;
   @Maybe() @Words(2000, 0) note?: string;

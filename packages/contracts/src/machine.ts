@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import type { Machine } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
-import { IsObject } from 'class-validator';
+import { IsBoolean, IsObject } from 'class-validator';
 import { FitsSchema } from './schema';
 
 const machineOf = (field: 'machine' | 'was') => (message: object) =>
@@ -19,4 +19,10 @@ export class ChangedMachine extends NewMachine {
   @IsObject({ message: '/was: must be an object' })
   @FitsSchema(machineOf('was'), '/was')
   was!: Machine;
+}
+
+/** Whether a machine has left the shop. */
+export class MachineRetired {
+  @IsBoolean({ message: '/retired: must be true or false' })
+  retired!: boolean;
 }

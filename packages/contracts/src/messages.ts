@@ -57,6 +57,8 @@ export interface MachineSummary {
   readonly summary: string;
   readonly openOrders: number;
   readonly orders: number;
+  /** When it left the shop, ISO 8601. */
+  readonly retiredAt?: string;
 }
 
 /** What the shop has made of the catalogue: its own changes, and what its orders taught. */

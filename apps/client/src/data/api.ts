@@ -32,6 +32,10 @@ export const api = createApi({
       query: () => '/machines',
       providesTags: ['Orders', 'Machines'],
     }),
+    retiredMachines: build.query<readonly MachineSummary[], void>({
+      query: () => '/machines?retired=true',
+      providesTags: ['Machines'],
+    }),
     machine: build.query<Machine, string>({
       query: (id) => `/machines/${encodeURIComponent(id)}`,
       providesTags: ['Machines'],
@@ -48,6 +52,14 @@ export const api = createApi({
       invalidatesTags: ['Machines'],
     }),
     links: build.query<Readonly<Record<string, string>>, void>({ query: () => '/link', providesTags: ['Links'] }),
+    retireMachine: build.mutation<{ retired: boolean }, { id: string; retired: boolean }>({
+      query: ({ id, retired }) => ({
+        url: `/machines/${encodeURIComponent(id)}/retired`,
+        method: 'PUT',
+        body: { retired },
+      }),
+      invalidatesTags: ['Machines'],
+    }),
     linkStatus: build.query<LinkStatus, { machine: string; phone: string }>({
       query: ({ machine, phone }) => ({ url: `/link/${encodeURIComponent(machine)}`, params: { phone } }),
       keepUnusedDataFor: 0,
@@ -131,8 +143,10 @@ export const api = createApi({
 export const {
   useMachinesQuery,
   useMachineQuery,
+  useRetiredMachinesQuery,
   useAddMachineMutation,
   useChangeMachineMutation,
+  useRetireMachineMutation,
   useCheckMachineMutation,
   useOrdersQuery,
   useOrderQuery,

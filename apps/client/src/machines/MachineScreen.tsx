@@ -2,7 +2,7 @@ import { familyName, stationById, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useMachineQuery, useOrdersQuery } from '../data/api';
+import { useMachineQuery, useOrdersQuery, useRetiredMachinesQuery } from '../data/api';
 import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
 import { useAppDispatch } from '../data/store';
@@ -17,6 +17,7 @@ import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { PathPicture } from './PathPicture';
+import { Retire } from './Retire';
 
 /** A machine: its path, what came of its visits, its description to take along. */
 export function MachineScreen({ id }: { readonly id: string }) {
@@ -24,6 +25,8 @@ export function MachineScreen({ id }: { readonly id: string }) {
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
+  const { data: retired } = useRetiredMachinesQuery();
+  const left = retired?.find((item) => item.id === id)?.retiredAt;
   const [station, setStation] = useState<string | undefined>(undefined);
   if (!machine)
     return (
@@ -42,15 +45,17 @@ export function MachineScreen({ id }: { readonly id: string }) {
   return (
     <Page title={machine.name} back="/machines">
       <View style={styles.actions}>
-        <Button
-          label="Take it in"
-          icon="plus"
-          kind="main"
-          onPress={() => {
-            dispatch(draftChanged({ machineId: machine.id, lane: undefined }));
-            router.push('/take-in' as Href);
-          }}
-        />
+        {left ? null : (
+          <Button
+            label="Take it in"
+            icon="plus"
+            kind="main"
+            onPress={() => {
+              dispatch(draftChanged({ machineId: machine.id, lane: undefined }));
+              router.push('/take-in' as Href);
+            }}
+          />
+        )}
         <Button
           label="Change"
           icon="edit"
@@ -75,6 +80,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
           onPress={() => saveFile(`${machine.id}.json`, 'application/json', JSON.stringify(machine, null, 2))}
         />
       </View>
+      {left ? <Text bold>{`It left the shop on ${left.slice(0, 10)}. Its visits are kept.`}</Text> : null}
       <Text>{machine.summary}</Text>
       <Text
         kind="small"
@@ -92,6 +98,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
         <View style={styles.grow}>
           <LinkCard machine={id} />
           <History id={id} />
+          <Retire id={id} retired={left !== undefined} />
         </View>
       </View>
       {station ? <StationData machine={machine} station={station} onClose={() => setStation(undefined)} /> : null}

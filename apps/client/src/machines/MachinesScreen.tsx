@@ -3,12 +3,12 @@ import { FAMILIES, familyName, machineOfFamily, type Machine } from '@zealous/co
 import { useRouter, type Href } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useState } from 'react';
-import { problemText, useCheckMachineMutation, useMachinesQuery } from '../data/api';
+import { problemText, useCheckMachineMutation, useMachinesQuery, useRetiredMachinesQuery } from '../data/api';
 import { buildingBegun } from '../data/builderSlice';
 import { useAppDispatch, useAppSelector } from '../data/store';
 import { pickFile } from '../ui/pickFile';
 import { Sheet } from '../ui/Sheet';
-import { Notice } from '../ui/Card';
+import { Notice, Section } from '../ui/Card';
 import { Table, type Column } from '../ui/Table';
 import { Page } from '../ui/Page';
 import { Button } from '../ui/Button';
@@ -32,10 +32,17 @@ const COLUMNS: readonly Column<MachineSummary>[] = [
   },
 ];
 
+/** Those that have left the shop: when, and how often they were here. */
+const RETIRED: readonly Column<MachineSummary>[] = [
+  ...COLUMNS.filter(({ id }) => id !== 'open'),
+  { id: 'retired', title: 'Left the shop', value: (machine) => machine.retiredAt?.slice(0, 10) ?? '' },
+];
+
 export function MachinesScreen() {
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { data, isLoading, isError, refetch } = useMachinesQuery();
+  const { data: retired = [] } = useRetiredMachinesQuery();
   const under = useAppSelector((root) => root.builder.machine);
   const [check] = useCheckMachineMutation();
   const [templates, setTemplates] = useState(false);
@@ -123,6 +130,18 @@ export function MachinesScreen() {
             first={{ id: 'name', desc: false }}
           />
         </View>
+      ) : null}
+      {retired.length > 0 ? (
+        <Section title="Retired">
+          <Table
+            label="Retired machines"
+            columns={RETIRED}
+            rows={retired}
+            keyOf={({ id }) => id}
+            hrefOf={({ id }) => `/machines/${id}` as Href}
+            first={{ id: 'retired', desc: true }}
+          />
+        </Section>
       ) : null}
     </Page>
   );

@@ -68,8 +68,9 @@ export function CloseForm({ order, record, report }: OrderPartProps & { readonly
   const { control } = form;
   const bench = benchAt(machine, state, useClock(5000));
   const hot = bench.temperatureC > SAFE_TO_TOUCH_C;
-  const options = (['cured', 'not-cured', 'given-back', 'scrapped'] as const)
-    .filter((id) => id !== 'cured' || proved)
+  const options = (['cured', 'not-cured', 'given-back', 'scrapped', 'mistake'] as const)
+    // Where something was repaired it was on the bench for a reason.
+    .filter((id) => (id === 'cured' ? proved : id !== 'mistake' || state.tries.length === 0))
     .map((id) => ({ id, label: OUTCOMES[id] }));
   return (
     <Card edge="deed">

@@ -11,6 +11,7 @@ export const OUTCOMES = {
   'not-cured': 'Not cured',
   'given-back': 'Given back unrepaired',
   scrapped: 'Not worth mending: scrapped',
+  mistake: 'Taken in by mistake',
 } as const;
 const TRIES: Readonly<Record<string, string>> = {
   cleared: 'cleared it',

@@ -17,6 +17,7 @@ import { Derived1790000500000 } from './migrations/1790000500000-derived';
 import { KeptCatalogue1790000600000 } from './migrations/1790000600000-keptCatalogue';
 import { Links1790000700000 } from './migrations/1790000700000-links';
 import { MoreShopKinds1790000400000 } from './migrations/1790000400000-moreShopKinds';
+import { Retired1790000800000 } from './migrations/1790000800000-retired';
 import { ShopKinds1790000300000 } from './migrations/1790000300000-shopKinds';
 
 /**
@@ -37,6 +38,7 @@ export const dataSource = (url: string, most = 10): DataSource =>
       Derived1790000500000,
       KeptCatalogue1790000600000,
       Links1790000700000,
+      Retired1790000800000,
     ],
     synchronize: false,
     poolSize: most,

@@ -11,6 +11,9 @@ export class MachineRow {
   description!: Machine;
   @Column({ type: 'timestamptz', name: 'updated_at' })
   updatedAt!: Date;
+  /** When it left the shop. */
+  @Column({ type: 'timestamptz', name: 'retired_at', nullable: true })
+  retiredAt!: Date | null;
 }
 
 @Entity({ name: 'machine_link' })

@@ -2,10 +2,12 @@
 export const ROUTES = [
   'GET /api/health',
   'GET /api/machines',
+  'GET /api/machines?retired=:w',
   'GET /api/machines/:w',
   'POST /api/machines',
   'POST /api/machines/check',
   'PUT /api/machines/:w',
+  'PUT /api/machines/:w/retired',
   'GET /api/orders?status=:w&machine=:w&page=:w&search=:w',
   'GET /api/orders/:w',
   'GET /api/orders/:o/events?after=:w&last=:w',

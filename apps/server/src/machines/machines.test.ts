@@ -2,7 +2,7 @@ import { machineOfFamily, type Machine } from '@zealous/core';
 import type { Express } from 'express';
 import { randomUUID } from 'node:crypto';
 import request from 'supertest';
-import { takenIn, testApp } from '../http/testServer';
+import { message, takenIn, testApp } from '../http/testServer';
 
 let app: Express;
 let stop: () => Promise<void>;
@@ -75,4 +75,36 @@ test('the id of a machine stays, and one that is not there cannot be changed', a
     .expect(422);
   const ghost = machineOfFamily('bowden-open', 'ghost', 'Ghost');
   await request(app).put('/api/machines/ghost').send({ machine: ghost, was: ghost }).expect(404);
+});
+
+test('a retired machine leaves the lists, keeps its orders and comes back; not while an order of it is open', async () => {
+  const listed = async (query = ''): Promise<readonly string[]> =>
+    (await request(app).get(`/api/machines${query}`).expect(200)).body.map(({ id }: { id: string }) => id);
+  const retire = (id: string, retired: unknown) => request(app).put(`/api/machines/${id}/retired`).send({ retired });
+  const order = randomUUID();
+  await request(app)
+    .post(`/api/orders/${order}/events`)
+    .send(takenIn({ machineId: 'razor-shell', symptoms: [] }))
+    .expect(201);
+  const open = await retire('razor-shell', true).expect(409);
+  expect(open.body.detail).toBe('An order of it is open. Close what is open, then retire the machine.');
+  await request(app)
+    .post(`/api/orders/${order}/events`)
+    .send(message('closed', { outcome: 'mistake', minutes: 0 }))
+    .expect(201);
+  await retire('razor-shell', true).expect(200);
+  expect(await listed()).not.toContain('razor-shell');
+  expect(await listed('?retired=true')).toEqual(['razor-shell']);
+  expect((await fetched('razor-shell')).name).toBe('Razor Shell');
+  // A changed description does not bring it back.
+  const was = await fetched('razor-shell');
+  await request(app)
+    .put('/api/machines/razor-shell')
+    .send({ machine: { ...was, name: 'Razor' }, was })
+    .expect(200);
+  expect(await listed('?retired=true')).toEqual(['razor-shell']);
+  await retire('razor-shell', false).expect(200);
+  expect(await listed()).toContain('razor-shell');
+  await retire('nobody', true).expect(404);
+  await retire('razor-shell', 'yes').expect(422);
 });

@@ -1,14 +1,14 @@
 import { migrateMachine, type Machine } from '@zealous/core';
 import { Router } from 'express';
 import type { DataSource } from 'typeorm';
-import { addMachine, changeMachine, listMachines, machineById } from './service';
+import { addMachine, changeMachine, listMachines, machineById, retireMachine } from './service';
 import { valid } from '../http/validate';
-import { ChangedMachine, NewMachine } from '@zealous/contracts';
+import { ChangedMachine, MachineRetired, NewMachine } from '@zealous/contracts';
 
 export function machinesRouter(db: DataSource): Router {
   const router = Router();
-  router.get('/', async (_request, response) => {
-    response.json(await listMachines(db));
+  router.get('/', async (request, response) => {
+    response.json(await listMachines(db, request.query['retired'] === 'true'));
   });
   router.get('/:id', async (request, response) => {
     response.json(await machineById(db, request.params.id));
@@ -25,6 +25,10 @@ export function machinesRouter(db: DataSource): Router {
   router.put('/:id', async (request, response) => {
     const { machine, was } = await valid(ChangedMachine, request.body);
     response.json(await changeMachine(db, request.params.id, migrateMachine(machine) as Machine, was));
+  });
+  router.put('/:id/retired', async (request, response) => {
+    const { retired } = await valid(MachineRetired, request.body);
+    response.json(await retireMachine(db, request.params.id, retired));
   });
   return router;
 }

@@ -6,16 +6,19 @@ import { notFound, Problem } from '../http/problem';
 
 interface SummaryRow {
   readonly description: Machine;
+  readonly retired_at: Date | null;
   readonly orders: string;
   readonly open: string;
 }
 
-export async function listMachines(db: DataSource): Promise<readonly MachineSummary[]> {
+/** The machines of the shop, or those that have left it. */
+export async function listMachines(db: DataSource, retired = false): Promise<readonly MachineSummary[]> {
   const rows = await db.query<SummaryRow[]>(`
-    select m.description, count(o.id) as orders, count(o.id) filter (where o.status = 'open') as open
+    select m.description, m.retired_at, count(o.id) as orders, count(o.id) filter (where o.status = 'open') as open
     from machine m left join work_order o on o.machine_id = m.id
+    where m.retired_at is ${retired ? 'not null' : 'null'}
     group by m.id order by m.description ->> 'name'`);
-  return rows.map(({ description, orders, open }) => {
+  return rows.map(({ description, orders, open, retired_at: retiredAt }) => {
     const { id, name, family, summary } = present(description);
     return {
       id,
@@ -24,6 +27,7 @@ export async function listMachines(db: DataSource): Promise<readonly MachineSumm
       summary,
       orders: Number(orders),
       openOrders: Number(open),
+      ...(retiredAt ? { retiredAt: retiredAt.toISOString() } : {}),
     };
   });
 }
@@ -77,5 +81,28 @@ export async function changeMachine(db: DataSource, id: string, machine: Machine
     }
     await rows.save({ id, description: machine, updatedAt: new Date() });
     return machine;
+  });
+}
+
+/**
+ * Takes a machine out of the shop's lists, or back into them; it is kept with its orders.
+ *
+ * @throws Problem 404, or 409 while an order of it is open
+ */
+export async function retireMachine(db: DataSource, id: string, retired: boolean): Promise<{ retired: boolean }> {
+  return db.transaction(async (tx) => {
+    const rows = tx.getRepository(MachineRow);
+    const row = await rows.findOne({ where: { id }, lock: { mode: 'pessimistic_write' } });
+    if (!row) throw notFound('machine');
+    const [open] = await tx.query<{ n: number }[]>(
+      "select count(*)::int as n from work_order where machine_id = $1 and status = 'open'",
+      [id],
+    );
+    if (retired && open && open.n > 0) {
+      const orders = open.n === 1 ? 'An order of it is' : `${open.n} orders of it are`;
+      throw new Problem(409, 'Still on the bench', `${orders} open. Close what is open, then retire the machine.`);
+    }
+    await rows.update({ id }, { retiredAt: retired ? new Date() : null });
+    return { retired };
   });
 }

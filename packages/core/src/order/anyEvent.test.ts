@@ -114,7 +114,7 @@ function anyEvent(machine: typeof dunlin): fc.Arbitrary<OrderEvent> {
       'photo-marked',
       fc.record({ photoId: fc.constant('00000000-0000-4000-8000-000000000000'), markers: fc.constant([]) }),
     ),
-    make('closed', fc.record({ outcome: of(['cured', 'not-cured', 'scrapped', 'given-back']) })),
+    make('closed', fc.record({ outcome: of(['cured', 'not-cured', 'scrapped', 'given-back', 'mistake']) })),
   );
 }
 

@@ -165,7 +165,7 @@ export interface EventBodies {
   };
   'photo-marked': { readonly photoId: string; readonly markers: readonly PhotoMarker[] };
   closed: {
-    readonly outcome: 'cured' | 'not-cured' | 'given-back' | 'scrapped';
+    readonly outcome: 'cured' | 'not-cured' | 'given-back' | 'scrapped' | 'mistake';
     readonly minutes?: number;
     readonly watch?: string;
     /** Day on which it is to be looked at again, YYYY-MM-DD. */

@@ -5,6 +5,7 @@ export const OUTCOME_WORDS: Record<string, string> = {
   'not-cured': 'not cured',
   'given-back': 'given back unrepaired',
   scrapped: 'not worth mending, scrapped',
+  mistake: 'taken in by mistake',
 };
 export const TRY_WORDS: Record<string, string> = {
   cleared: 'cleared it',
