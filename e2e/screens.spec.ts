@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { judgeAccess } from './access';
+import { judgeAccess, nothingOff } from './access';
 import { testServer, type TestServer } from './server';
 
 const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
@@ -38,23 +38,75 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['settings', '/settings', /Who is at this phone/],
 ];
 
-for (const [size, width, height] of [
+/** Phone and wide screen are judged in full; the narrowest phone, and the wide screen with everything twice as large, for what runs off. */
+const SIZES = [
   ['phone', 390, 844],
   ['wide', 1280, 800],
-] as const)
-  for (const [name, path, text] of SCREENS)
-    test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side: ${size}`, async ({
-      browser,
-    }) => {
-      const context = await browser.newContext({ viewport: { width, height }, reducedMotion: 'reduce' });
-      const page = await context.newPage();
-      await page.goto(server.url + path);
+] as const;
+const NARROW = [
+  ['320', 320, 640],
+  ['double', 640, 400],
+] as const;
+
+for (const [name, path, text] of SCREENS)
+  test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side at any width`, async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
+    const page = await context.newPage();
+    await page.goto(server.url + path);
+    for (const [size, width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
       await expect(page.getByText(text).first()).toBeVisible();
       await judgeAccess(page, size, (colorScheme) =>
         shots ? `${shots}/${name}-${size}-${colorScheme}.png` : undefined,
       );
-      await context.close();
-    });
+    }
+    for (const [size, width, height] of NARROW) {
+      await page.setViewportSize({ width, height });
+      await expect(page.getByText(text).first()).toBeVisible();
+      await nothingOff(page);
+      if (shots) await page.screenshot({ path: `${shots}/${name}-${size}.png` });
+    }
+    await context.close();
+  });
+
+/** Sheets by what opens each, and where; the order's own lie behind its screens. */
+const SHEETS: readonly (readonly [string, string, string | RegExp])[] = [
+  ['why', `/order/${OPEN}/trace`, 'Why'],
+  ['others', `/order/${OPEN}/trace`, 'Other'],
+  ['cleared', `/order/${OPEN}/trace`, /cleared: by what\?$/],
+  ['about', `/order/${OPEN}/trace`, 'About it'],
+  ['heat', `/order/${OPEN}/trace`, 'Change'],
+  ['order', `/order/${OPEN}/trace`, 'Note, taking-in, words'],
+  ['place', `/order/${OPEN}/trace`, /: (suspicion|little|cleared)/],
+  ['templates', '/machines', 'Describe a machine'],
+  ['station', '/machines/dunlin', /^Hub/],
+];
+
+for (const [name, path, opener] of SHEETS)
+  test(`the sheet ${name}: no accessibility fault by day or night, nothing off the side at any width`, async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
+    const page = await context.newPage();
+    await page.goto(server.url + path);
+    await page.getByRole('button', { name: opener }).first().click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    // What it shows may still be worked out.
+    await expect(page.getByRole('dialog').getByText(/…$/)).toHaveCount(0);
+    for (const [size, width, height] of SIZES) {
+      await page.setViewportSize({ width, height });
+      await judgeAccess(page, size, (colorScheme) =>
+        shots ? `${shots}/sheet-${name}-${size}-${colorScheme}.png` : undefined,
+      );
+    }
+    for (const [, width, height] of NARROW) {
+      await page.setViewportSize({ width, height });
+      await nothingOff(page);
+    }
+    await context.close();
+  });
 
 test('on a keyboard: a digit answers, U takes it back, N lists the others', async ({ browser }) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

@@ -149,6 +149,11 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const said = change ?? (last && !begun && !stop && !state.cause ? 'Noted. The next check follows.' : undefined);
   const flag = stop || state.closed || !check ? {} : { next: check };
   const colour = state.intake?.colour ? { colour: state.intake.colour } : {};
+  const openPlace = (id: string): void => {
+    setWhole(false);
+    setMap(false);
+    setStation(id);
+  };
   const strand = (across: number, fit?: number): ReactNode => (
     <>
       <Strand
@@ -160,10 +165,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         {...flag}
         {...(stop && assessment.advice.station ? { repairAt: assessment.advice.station } : {})}
         {...(station ? { chosen: station } : {})}
-        onStation={(id) => {
-          setWhole(false);
-          setStation(id);
-        }}
+        onStation={openPlace}
         width={across}
         {...(fit === undefined ? { roomy: !wide } : { fit })}
       />
@@ -312,7 +314,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         />
       ) : null}
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
-      {map ? <ClearedSheet assessment={assessment} onClose={() => setMap(false)} /> : null}
+      {map ? <ClearedSheet assessment={assessment} onStation={openPlace} onClose={() => setMap(false)} /> : null}
       {why && check ? <WhySheet assessment={assessment} check={check} onClose={() => setWhy(false)} /> : null}
       {list ? (
         <OtherChecks
