@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { judgeAccess, nothingOff } from './access';
 import { testServer, type TestServer } from './server';
 
@@ -71,34 +71,46 @@ for (const [name, path, text] of SCREENS)
     await context.close();
   });
 
-/** Sheets by what opens each, and where; the order's own lie behind its screens. */
-const SHEETS: readonly (readonly [string, string, string | RegExp])[] = [
-  ['why', `/order/${OPEN}/trace`, 'Why'],
-  ['others', `/order/${OPEN}/trace`, 'Other'],
-  ['cleared', `/order/${OPEN}/trace`, /cleared: by what\?$/],
-  ['about', `/order/${OPEN}/trace`, 'About it'],
-  ['heat', `/order/${OPEN}/trace`, 'Change'],
-  ['order', `/order/${OPEN}/trace`, 'Note, taking-in, words'],
-  ['place', `/order/${OPEN}/trace`, /: (suspicion|little|cleared)/],
-  ['templates', '/machines', 'Describe a machine'],
-  ['station', '/machines/dunlin', /^Hub/],
+const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();
+const TRACE = `/order/${OPEN}/trace`;
+/** Sheets by where each lies and how it is opened. */
+const SHEETS: readonly (readonly [string, string, (page: Page) => Promise<void>])[] = [
+  ['Why this check', TRACE, tap('Why')],
+  ['Choose another check', TRACE, tap('Other')],
+  ['The whole strand', TRACE, tap(/Show the whole strand$/)],
+  ['What is cleared, and by what', TRACE, (page) => page.keyboard.press('c')],
+  ['About what was just found', TRACE, tap('About it')],
+  ['What is the machine doing?', TRACE, tap('Change')],
+  ['Order ', TRACE, tap('Note, taking-in, words')],
+  [
+    'Extruder',
+    TRACE,
+    async (page) => {
+      await page.keyboard.press('c');
+      await page.getByRole('dialog').getByText('Extruder', { exact: true }).click();
+    },
+  ],
+  ['Which is nearest?', '/machines', tap('Describe a machine')],
+  ['Hub', '/machines/dunlin', tap(/^Hub/)],
 ];
 
-for (const [name, path, opener] of SHEETS)
-  test(`the sheet ${name}: no accessibility fault by day or night, nothing off the side at any width`, async ({
+for (const [name, path, open] of SHEETS)
+  test(`the sheet “${name}”: no accessibility fault by day or night, nothing off the side at any width`, async ({
     browser,
   }) => {
     const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
     const page = await context.newPage();
     await page.goto(server.url + path);
-    await page.getByRole('button', { name: opener }).first().click();
-    await expect(page.getByRole('dialog')).toBeVisible();
+    await expect(path === TRACE ? page.getByTestId('check-name') : page.getByText(/Dunlin/).first()).toBeVisible();
+    await open(page);
+    const dialog = page.getByRole('dialog').last();
+    await expect(dialog.getByRole('heading', { name })).toBeVisible();
     // What it shows may still be worked out.
-    await expect(page.getByRole('dialog').getByText(/…$/)).toHaveCount(0);
+    await expect(dialog.getByText('Weighing …')).toHaveCount(0);
     for (const [size, width, height] of SIZES) {
       await page.setViewportSize({ width, height });
       await judgeAccess(page, size, (colorScheme) =>
-        shots ? `${shots}/sheet-${name}-${size}-${colorScheme}.png` : undefined,
+        shots ? `${shots}/sheet-${name.replaceAll(/\W/g, '')}-${size}-${colorScheme}.png` : undefined,
       );
     }
     for (const [, width, height] of NARROW) {
@@ -107,6 +119,23 @@ for (const [name, path, opener] of SHEETS)
     }
     await context.close();
   });
+
+test('twice as large on a low screen the check’s name, its caution and its results are reached by scrolling', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 640, height: 400 } });
+  await page.goto(server.url + TRACE);
+  const name = page.getByTestId('check-name');
+  for (const part of [
+    name,
+    page.getByText(/^(Raise the head|Hot end at heat|Power off)/).first(),
+    page.getByTestId('results'),
+  ]) {
+    await part.scrollIntoViewIfNeeded();
+    await expect(part).toBeInViewport({ ratio: 0.9 });
+  }
+  await page.close();
+});
 
 test('on a keyboard: a digit answers, U takes it back, N lists the others', async ({ browser }) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });

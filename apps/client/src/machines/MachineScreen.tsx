@@ -1,7 +1,7 @@
 import { familyName, stationById, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { useMachineQuery, useOrdersQuery, useRetiredMachinesQuery } from '../data/api';
 import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
@@ -22,6 +22,7 @@ import { Retire } from './Retire';
 /** A machine: its path, what came of its visits, its description to take along. */
 export function MachineScreen({ id }: { readonly id: string }) {
   const wide = useWide();
+  const { width } = useWindowDimensions();
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
@@ -91,7 +92,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
           <PathPicture
             machine={machine}
             onStation={setStation}
-            width={wide ? 420 : 350}
+            width={wide ? 420 : Math.min(350, width - 2 * space.l)}
             {...(station ? { chosen: station } : {})}
           />
         </View>

@@ -39,6 +39,8 @@ import { useAssessment } from './useAssessment';
 import { useTraceKeys } from './useTraceKeys';
 import { WhyBody, WhySheet } from './WhySheet';
 
+/** On a screen lower than this, px, the words and the results scroll as one: beside fixed results nothing would be left for the words. */
+const LOW = 420;
 const STRAND_WIDE = 440;
 
 /** The strand, and the one thing to do next. */
@@ -173,10 +175,11 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     </>
   );
   // The words of the check and its results come first; the strand takes what they leave, on its side where that is little.
+  const low = !wide && all > 0 && all < LOW;
   const roomy = room >= leastHeight(route, seen.stations);
   return (
     <View
-      style={[styles.grow, wide && styles.sideways]}
+      style={[styles.grow, wide && styles.sideways, low && styles.low]}
       role="main"
       aria-label="Trace"
       onLayout={(event) => setAll(event.nativeEvent.layout.height)}
@@ -208,7 +211,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         style={[
           styles.panel,
           { backgroundColor: palette.paper, borderColor: palette.line },
-          wide ? styles.grow : { maxHeight: Math.max(0, all - STRIP) },
+          wide ? styles.grow : low ? styles.stay : { maxHeight: Math.max(0, all - STRIP) },
         ]}
       >
         <ChangeLine
@@ -331,6 +334,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
 }
 
 const styles = StyleSheet.create({
+  low: { overflow: 'scroll' },
+  stay: { flexShrink: 0 },
   grow: { flex: 1 },
   sideways: { flexDirection: 'row' },
   strip: { justifyContent: 'center' },

@@ -205,7 +205,6 @@ export function HeatBand({ machine, state, record, printC, back, title, more, on
         <View style={styles.reading}>
           <TextInput
             mode="outlined"
-            dense
             label="It reads, °C"
             accessibilityLabel="Temperature reading in degrees Celsius"
             inputMode="decimal"
