@@ -72,6 +72,29 @@ test('a machine is described from a template, mended, stored, taken in; a reload
   await expect(page.getByText('What each result would do')).toBeVisible();
 });
 
+test('a machine that left the shop is retired and brought back; one on the bench is not', async ({ page }) => {
+  await page.goto(`${server.url}/machines/dunlin`);
+  await button(page, 'Retire this machine').click();
+  await button(page, 'Retire it').click();
+  await expect(page.getByText(/^An order of it is open\./)).toBeVisible();
+
+  await page.goto(`${server.url}/machines/whelk`);
+  await button(page, 'Retire this machine').click();
+  await button(page, 'Retire it').click();
+  await expect(page.getByText(/^It left the shop on \d{4}-\d\d-\d\d\. Its visits are kept\.$/)).toBeVisible();
+  await expect(button(page, 'Take it in')).toBeHidden();
+  if (process.env['ZT_SHOTS']) await page.screenshot({ path: `${process.env['ZT_SHOTS']}/retired.png`, fullPage: true });
+  await page.goto(`${server.url}/take-in`);
+  await expect(page.getByRole('radio', { name: /^Dunlin/ })).toBeVisible();
+  await expect(page.getByRole('radio', { name: /^Whelk/ })).toHaveCount(0);
+  await page.goto(`${server.url}/machines`);
+  await expect(page.getByRole('heading', { name: 'Retired' })).toBeVisible();
+  if (process.env['ZT_SHOTS']) await page.screenshot({ path: `${process.env['ZT_SHOTS']}/machines-retired.png` });
+  await page.getByRole('link', { name: /Whelk/ }).click();
+  await button(page, 'It is in the shop again').click();
+  await expect(button(page, 'Take it in')).toBeVisible();
+});
+
 test('a machine file comes in; a broken one is refused with the path of the error', async ({ page }) => {
   await page.goto(`${server.url}/machines`);
   const choose = async (text: string): Promise<void> => {

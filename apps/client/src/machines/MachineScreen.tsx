@@ -176,7 +176,7 @@ function StationData({
 }
 
 const styles = StyleSheet.create({
-  actions: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
+  actions: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap', marginBottom: space.s },
   sideways: { flexDirection: 'row', gap: space.xl },
   path: { flexShrink: 0 },
   grow: { flex: 1 },

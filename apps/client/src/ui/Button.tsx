@@ -74,6 +74,7 @@ const styles = StyleSheet.create({
   button: {
     minHeight: TARGET,
     minWidth: TARGET,
+    maxWidth: '100%',
     justifyContent: 'center',
     paddingHorizontal: space.m,
     paddingVertical: space.s,

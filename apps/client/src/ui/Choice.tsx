@@ -106,6 +106,6 @@ const styles = StyleSheet.create({
   },
   paired: { flexBasis: '47%', flexGrow: 1, paddingHorizontal: space.s },
   face: { flexDirection: 'row', alignItems: 'center', gap: space.xs },
-  words: { flexShrink: 1 },
+  words: { flexShrink: 1, minWidth: 0 },
   swatch: { width: 16, height: 16, borderRadius: 8, borderWidth: 1 },
 });

@@ -71,3 +71,6 @@ export function Icon({ name, size = 20, color = 'currentColor' }: IconProps) {
   const Drawn = typeof name === 'string' ? ICONS[name] : undefined;
   return Drawn ? <Drawn size={size} color={color} style={{ flexShrink: 0 }} aria-hidden /> : null;
 }
+
+/** All that can be drawn. */
+export const ICON_NAMES: readonly string[] = Object.keys(ICONS);
