@@ -10,18 +10,20 @@ jest.mock('../data/photos', () => ({
   waitingPhoto: async () => undefined,
   whyRefused: async () => undefined,
 }));
+/** How long the longer look takes, ms: less than it is waited for. */
+let mockLongMs = 1;
 // The worker's own work, on this thread.
 jest.mock('../workers/trace', () => {
   const core = jest.requireActual('@zealous/core');
   // As from the worker, an answer comes a moment later, when the test lets time go on.
-  const later = (answer: () => unknown) => new Promise((resolve) => setTimeout(() => resolve(answer()), 1));
-  const work = (machine: unknown, state: unknown, bench: unknown, search: object) =>
-    later(() => core.assess(machine, core.deliveredCatalogue, state, bench, search));
+  const later = (answer: () => unknown, ms = 1) => new Promise((resolve) => setTimeout(() => resolve(answer()), ms));
+  const work = (machine: unknown, state: unknown, bench: unknown, search: object, ms?: number) =>
+    later(() => core.assess(machine, core.deliveredCatalogue, state, bench, search), ms);
   const service = {
     assess: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
       work(m, s, b, { depth: 1, quick: true, also }),
     assessDeeper: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
-      work(m, s, b, { depth: 2, also }),
+      work(m, s, b, { depth: 2, also }, mockLongMs),
     stationCase: (m: unknown, s: unknown, station: string) =>
       later(() => core.stationCase(m, core.deliveredCatalogue, s, station)),
   };
@@ -76,6 +78,31 @@ test('one check is asked for; its answer moves the strand, the next one follows,
   await answer('Undo');
   expect(findings(desk)).toEqual([]);
   expect(asked()).toBe(first);
+});
+
+test('the strand moves with the first answer, before the longer look has said what is asked for next', async () => {
+  const desk = await shown(order());
+  const first = asked();
+  const strand = (): string => screen.getByRole('button', { name: /Show the whole strand$/ }).props.accessibilityLabel;
+  const before = strand();
+  mockLongMs = 300;
+  // The strand's own movement is no matter here.
+  globalThis.matchMedia = jest.fn(() => ({ matches: true })) as never;
+  fireEvent.press(screen.getByRole('button', { name: 'Stops: enter the depth' }));
+  for (const digit of '901') fireEvent.press(screen.getByRole('button', { name: digit }));
+  fireEvent.press(screen.getByRole('button', { name: 'Enter 901 mm' }));
+  // What came in the one step is drawn at its end, and moves in the next.
+  for (let step = 0; step < 3; step++)
+    await act(async () => {
+      await jest.advanceTimersByTimeAsync(30);
+    });
+  expect(strand()).not.toBe(before);
+  // The pad of the old check still stands, and answers nothing more.
+  fireEvent.press(screen.getByRole('button', { name: 'Enter 901 mm' }));
+  expect(findings(desk)).toEqual(['stops']);
+  await settle();
+  expect(asked()).not.toBe(first);
+  mockLongMs = 1;
 });
 
 test('a check that cannot be done is not asked again, and says why in the record', async () => {
