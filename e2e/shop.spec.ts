@@ -83,7 +83,8 @@ test('a machine that left the shop is retired and brought back; one on the bench
   await button(page, 'Retire it').click();
   await expect(page.getByText(/^It left the shop on \d{4}-\d\d-\d\d\. Its visits are kept\.$/)).toBeVisible();
   await expect(button(page, 'Take it in')).toBeHidden();
-  if (process.env['ZT_SHOTS']) await page.screenshot({ path: `${process.env['ZT_SHOTS']}/retired.png`, fullPage: true });
+  if (process.env['ZT_SHOTS'])
+    await page.screenshot({ path: `${process.env['ZT_SHOTS']}/retired.png`, fullPage: true });
   await page.goto(`${server.url}/take-in`);
   await expect(page.getByRole('radio', { name: /^Dunlin/ })).toBeVisible();
   await expect(page.getByRole('radio', { name: /^Whelk/ })).toHaveCount(0);

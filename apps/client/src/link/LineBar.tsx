@@ -9,9 +9,8 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { LineContext } from './LineContext';
-import { useLine, type Line } from './useLine';
-
 import { LineSheet } from './LineSheet';
+import { useLine, type Line } from './useLine';
 
 /** The order's heat is put right when the machine says otherwise by more than this, and not more often. */
 const OFF_C = 5;
