@@ -153,7 +153,7 @@ test('the emergency stop needs nobody’s leave, and after it somebody starts ag
   await request(running.app).post(`${at}/stop`).expect(200);
   await until(({ state }) => state === 'halted');
   expect(printers.printer('limpet')?.target).toBe(0);
-  expect((await ask({ do: 'sensors' }, other)).status).toBe(503);
+  expect((await ask({ do: 'sensors' }, other)).status).toBe(409);
   expect(
     (await request(running.app).post(`${at}/start-again`).send({ phone: other, by: 'bench 2' })).body,
   ).toMatchObject({ holder: { by: 'bench 2' } });

@@ -20,9 +20,9 @@ const UNWATCHED_MS = 600_000;
 /** A temperature older than this is none. */
 const STALE_MS = 5_000;
 
-/** @throws Problem 503 for a line that is lost */
+/** The line is at fault, not this server. @throws Problem 409 for a line that is lost */
 function offTheLine(error: unknown): never {
-  if (error instanceof LineLost) throw new Problem(503, 'Off the line', error.message);
+  if (error instanceof LineLost) throw new Problem(409, 'Off the line', error.message);
   throw error;
 }
 
@@ -160,7 +160,7 @@ export class Links {
   /**
    * Has the machine do something, when who asks has it in hand and the bench of the order allows it.
    *
-   * @throws Problem 404, 409 with the reason, 422, 503 when the line is lost
+   * @throws Problem 404, 409 with the reason or when the line is lost, 422
    */
   async ask(machineId: string, { phone, order, intent: wanted }: LineAsk): Promise<LinkResult> {
     const intent = intentOf(wanted);
@@ -211,7 +211,7 @@ export class Links {
     if (refusal !== undefined) throw new Problem(409, 'Not as it stands', refusal);
   }
 
-  /** Stops the machine at once; anybody may. @throws Problem 503 when the line is lost */
+  /** Stops the machine at once; anybody may. @throws Problem 409 when the line is lost */
   async emergency(machineId: string): Promise<LinkStatus> {
     const { line } = await this.session(machineId);
     try {
