@@ -67,7 +67,12 @@ const answer = async (name: string | RegExp): Promise<void> => {
 const findings = (desk: Desk): readonly string[] => desk.order().state.findings.map(({ result }) => result);
 
 atTen();
-beforeEach(() => void mockReplace.mockReset());
+const { matchMedia } = globalThis;
+beforeEach(() => {
+  mockReplace.mockReset();
+  mockLongMs = 1;
+  globalThis.matchMedia = matchMedia;
+});
 
 test('one check is asked for; its answer moves the strand, the next one follows, and undo brings the first one back', async () => {
   const desk = await shown(order());
@@ -102,7 +107,6 @@ test('the strand moves with the first answer, before the longer look has said wh
   expect(findings(desk)).toEqual(['stops']);
   await settle();
   expect(asked()).not.toBe(first);
-  mockLongMs = 1;
 });
 
 test('a check that cannot be done is not asked again, and says why in the record', async () => {
