@@ -33,6 +33,7 @@ export function PathPicture({
     name: station.name,
     suspicion: 0,
     prior: 0,
+    anywhere: 0,
   }));
   const long = route?.stops.at(-1)?.toMm;
   return (

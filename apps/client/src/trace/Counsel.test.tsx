@@ -47,8 +47,8 @@ const check = (key: string, expectedMinutes: number, rest: Partial<RankedCheck> 
 });
 const assessment = (checks: readonly RankedCheck[], rest: Partial<Assessment> = {}): Assessment => ({
   stations: [
-    { station: 'hub', name: 'Hub', suspicion: 0.3, prior: 0.2 },
-    { station: 'tube', name: 'Tube', suspicion: 0.01, prior: 0.2, clearedBy: 'pushed through' },
+    { station: 'hub', name: 'Hub', suspicion: 0.3, prior: 0.2, anywhere: 0 },
+    { station: 'tube', name: 'Tube', suspicion: 0.01, prior: 0.2, anywhere: 0, clearedBy: 'pushed through' },
   ],
   causes: [],
   elsewhere: 0.01,

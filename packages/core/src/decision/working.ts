@@ -1,6 +1,6 @@
 import type { Catalogue } from '../catalogue/types';
 import { evidenceOf, type Evidence } from '../inference/evidence';
-import { USUAL, type Breadth } from '../inference/hypotheses';
+import { USUAL, type Breadth, type ByExpectation } from '../inference/hypotheses';
 import { weigh, type Suspicion } from '../inference/suspicion';
 import { causesOf } from '../observation/causes';
 import type { Case } from '../observation/context';
@@ -60,7 +60,12 @@ function modelFor(kase: Case): Model {
 }
 
 /** Posterior of an order as it stands, with what it was computed from. */
-export function workOut(machine: Machine, catalogue: Catalogue, state: OrderState, breadth: Breadth = USUAL): Working {
+export function workOut(
+  machine: Machine,
+  catalogue: Catalogue,
+  state: OrderState,
+  breadth: Breadth | ByExpectation = USUAL,
+): Working {
   const kase = caseOf(machine, catalogue, state);
   const model = modelFor(kase);
   const places = new Map(model.places.map((place) => [place.key, place]));

@@ -9,7 +9,7 @@ import { withSizes } from '../path/toolSizes';
 import type { OrderState } from '../order/state';
 import { habitAdvice, leadingSets, meanwhileOf, unexplained, whatWouldChange, type HabitAdvice } from './counsel';
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } from './assessment';
-import { clearing, spansOf, type StationSuspicion } from './cleared';
+import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
 import { decide, type CheckForecast, type Decision, type Search } from '../decision/decide';
 import {
@@ -22,6 +22,7 @@ import {
   stationName,
   type ForAgainst,
 } from './explain';
+import { shopPace, type LearnedCatalogue, type ShopPace } from '../decision/pace';
 import { priorShares, stationShares, type Model } from '../decision/model';
 import { workOut } from '../decision/working';
 import { QUICK, USUAL } from '../inference/hypotheses';
@@ -127,17 +128,17 @@ const takeApart = (decision: Decision, best: CheckForecast): Advice => ({
   checkMinutes: best.expectedMinutes,
 });
 
-/**
- * Between which shares of the minutes expected at the taking-in eight of ten orders lie: measured on 400 simulated orders, ten
- * machines, in the catalogue's own world (docs/bench.md); in a world of other structure from 0.29 to 3.54.
- */
-const EIGHT_OF_TEN = [0.27, 2.43] as const;
+/** How far an order may be from what is expected before anything was looked at, and what the shop's own orders say of that. */
+function spreadText(minutes: number, { orders, factor, low, high }: ShopPace): string {
+  const range = `of ten orders eight take between ${minutesText(low * minutes)} and ${minutesText(high * minutes)}`;
+  if (orders < ENOUGH_ORDERS) return ` Before anything is looked at that is a mean: ${range}.`;
+  return ` This shop’s ${Math.round(orders)} closed orders took ${factor.toFixed(1)} times what was expected of them: count on about ${minutesText(factor * minutes)}; ${range}.`;
+}
 
-/** How far an order may be from what is expected before anything was looked at. */
-const spreadText = (minutes: number): string =>
-  ` Before anything is looked at that is a mean: of ten orders eight take between ${minutesText(EIGHT_OF_TEN[0] * minutes)} and ${minutesText(EIGHT_OF_TEN[1] * minutes)}.`;
+/** Before so many the shop's own orders are reckoned with, but not spoken of. */
+const ENOUGH_ORDERS = 5;
 
-function adviceOf(model: Model, p: readonly number[], decision: Decision, untouched: boolean): Advice {
+function adviceOf(model: Model, p: readonly number[], decision: Decision, untouched: boolean, pace: ShopPace): Advice {
   const group = model.groups[decision.repairOrder[0] ?? -1];
   if (!group && decision.advice === 'repair') return nothingListed(decision);
   const best = decision.checks.find((check) => !check.done);
@@ -155,7 +156,7 @@ function adviceOf(model: Model, p: readonly number[], decision: Decision, untouc
   const expected = Math.min(decision.repairMinutes, best?.expectedMinutes ?? Infinity);
   return {
     kind: decision.advice,
-    text: untouched ? text + spreadText(expected) : text,
+    text: untouched ? text + spreadText(expected, pace) : text,
     nearTie: decision.nearTie,
     repairMinutes: decision.repairMinutes,
     ...(best ? { checkMinutes: best.expectedMinutes } : {}),
@@ -187,7 +188,7 @@ function checksTold(
 /** Suspicion, what is cleared, what to do next and why. */
 export function assess(
   machine: Machine,
-  catalogue: Catalogue,
+  catalogue: LearnedCatalogue,
   state: OrderState,
   bench: Bench,
   search?: Search,
@@ -204,6 +205,7 @@ export function assess(
       name: station.name,
       suspicion: now[i] ?? 0,
       prior: before[i] ?? 0,
+      anywhere: anywhereAt(model, suspicion, i),
       ...(by === undefined ? {} : { clearedBy: by }),
     };
   });
@@ -234,7 +236,13 @@ export function assess(
         i < TOLD || forecast.depth === 2 || search?.also?.includes(forecast.place.key) === true,
       ),
     ),
-    advice: adviceOf(model, p, decision, state.findings.length === 0 && state.failures.length === 0),
+    advice: adviceOf(
+      model,
+      p,
+      decision,
+      state.findings.length === 0 && state.failures.length === 0,
+      catalogue.pace ?? shopPace(undefined),
+    ),
     sets: leadingSets(model, suspicion),
     ...(changer ? { changer } : {}),
     unexplained:

@@ -2,6 +2,7 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
 import { dunlin, finding, stateOf, takenIn } from '../testing/machines';
 import { assess } from './assess';
+import type { StationSuspicion } from './cleared';
 
 const cold = { temperatureC: dunlin.heat.ambientC, power: 'off' as const, off: new Set<string>() };
 const ORDERS: readonly (readonly [string, string, number?])[][] = [
@@ -26,21 +27,27 @@ const view = (list: readonly OrderEvent[]) =>
     cold,
   );
 
-// The bounds are chosen: a place is cleared when less than 2.5 % is left, at most two fifths of what there was.
+const leftAt = (item?: StationSuspicion): number => (item ? item.suspicion - item.anywhere : 0);
+
+// The bounds are chosen: a place is cleared when beside one more fault that may be anywhere less than 2.5 % is left, at most
+// two fifths of what there was.
 test.each(ORDERS)(
   'what is cleared has lost most of its suspicion, and by the finding that is named (%#)',
   (...list) => {
     const events = list.map(([key, result, value]) => finding(key, result, value));
     const all = view(events);
     const cleared = all.stations.filter(({ clearedBy }) => clearedBy !== undefined);
-    for (const { station, suspicion, prior, clearedBy = '' } of cleared) {
-      expect([station, suspicion < 0.025, suspicion / prior < 0.4]).toEqual([station, true, true]);
-      // Without the finding that is said to clear it, it would be nearly twice as suspect.
+    for (const { station, suspicion, prior, anywhere, clearedBy = '' } of cleared) {
+      const left = suspicion - anywhere;
+      expect([station, left < 0.025, left / prior < 0.4, anywhere < prior / 3]).toEqual([station, true, true, true]);
+      // Without the finding that is said to clear it, it would be half as suspect again and more.
       const without = events.map((_, i) => view(events.filter((__, k) => k !== i)));
-      const gained = without.map(
-        ({ stations }) => (stations.find((s) => s.station === station)?.suspicion ?? 0) / suspicion,
-      );
-      expect([station, clearedBy, Math.max(...gained) > 1.9]).toEqual([station, clearedBy, true]);
+      const gained = without.map(({ stations }) => leftAt(stations.find((s) => s.station === station)) / left);
+      expect([station, clearedBy, Math.min(...gained) <= 0 || Math.max(...gained) > 1.5]).toEqual([
+        station,
+        clearedBy,
+        true,
+      ]);
     }
   },
 );

@@ -9,6 +9,8 @@ export interface StationSuspicion {
   readonly name: string;
   readonly suspicion: number;
   readonly prior: number;
+  /** What it would hold if nothing spoke for or against it: the one more fault that may be anywhere. */
+  readonly anywhere: number;
   /** Label of the finding that cleared it, when it is cleared. */
   readonly clearedBy?: string;
 }
@@ -20,7 +22,10 @@ export interface ClearedSpan {
   readonly by: readonly string[];
 }
 
-/** A station is cleared when little suspicion is left and a finding that reaches it took most of it away (chosen). */
+/**
+ * A station is cleared when little suspicion is left, beside the one more fault that may be anywhere, and a finding that reaches it
+ * took most of it away (chosen).
+ */
 const CLEARED_BELOW = 0.025;
 const CLEARED_RATIO = 0.4;
 /** A finding clears a station when it is at most half as likely there as elsewhere (chosen). */
@@ -44,13 +49,18 @@ function tellsOf(model: Model, item: Evidence, index: number): boolean {
   return place.check.swap ? place.reach.has(index) !== cured : place.reach.has(index);
 }
 
+/** The one more fault that may be anywhere, at a stop of the route. */
+export const anywhereAt = (model: Model, { bystander }: Suspicion, stop: number): number =>
+  model.causes.reduce((sum, cause, c) => (cause.stop.index === stop ? sum + (bystander[c] ?? 0) : sum), 0);
+
 /** For each station of the route, the label of the finding that cleared it. */
 export function clearing(model: Model, evidence: readonly Evidence[], suspicion: Suspicion) {
   const now = stationShares(model, suspicion);
   const before = priorShares(model);
   return model.route.stops.map((stop, i): string | undefined => {
     const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
-    const low = (now[i] ?? 0) < CLEARED_BELOW && (now[i] ?? 0) < CLEARED_RATIO * (before[i] ?? 0);
+    const left = (now[i] ?? 0) - anywhereAt(model, suspicion, i);
+    const low = left < CLEARED_BELOW && left < CLEARED_RATIO * (before[i] ?? 0);
     if (members.length === 0 || !low) return undefined;
     const bench = evidence.filter((item) => tellsOf(model, item, stop.index));
     const told = bench

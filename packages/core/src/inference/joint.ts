@@ -1,7 +1,8 @@
 import type { Cause } from '../observation/causes';
-import { dimensionsOf, facetsOf, lookTable } from '../observation/looks';
-import { sharedError, weightsOf } from '../observation/witness';
+import { weightsOf } from '../observation/witness';
+import { componentsOf, profileOf, Sights, UNSEEN, type Component } from './components';
 import { STILL_ILL, type Evidence } from './evidence';
+import { MOST_FAULTS } from './prior';
 import { fewer, type Profile } from './profile';
 
 /** Likelihoods below this count as this: no observation rules anything out for good. */
@@ -10,114 +11,19 @@ export const LEAST = 1e-12;
 /** When each fault of a set was taken away: the number of the repair, or never. */
 export const NEVER = Infinity;
 
-/** Result index that stands for: this check does not see this fault. */
-const UNSEEN = 255;
-
-/** Observations whose looks share a side of how faults show; what they see of one fault hangs together. */
-interface Component {
-  readonly evidence: readonly number[];
-  readonly dimensions: ReadonlySet<string>;
-  /** What is seen says the same of whichever fault shows it: no depth and no reading was recorded. */
-  readonly uniform: boolean;
+/** What is seen of several faults: sights by number, with their chances. */
+interface Seen {
+  readonly ids: readonly number[];
+  readonly chances: readonly number[];
 }
 
-/** What several observations see together, each distinct combination numbered; two faults show what either one shows first. */
-class Sights {
-  readonly seen: Uint8Array[] = [];
-  private readonly known = new Map<string, number>();
-  private readonly both = new Map<number, number>();
-
-  id(seen: Uint8Array): number {
-    const key = seen.join();
-    const before = this.known.get(key);
-    if (before !== undefined) return before;
-    this.known.set(key, this.seen.length);
-    return this.seen.push(seen) - 1;
-  }
-
-  together(a: number, b: number): number {
-    if (a === b) return a;
-    const key = a < b ? a * 65536 + b : b * 65536 + a;
-    const before = this.both.get(key);
-    if (before !== undefined) return before;
-    const [x, y] = [this.seen[a] as Uint8Array, this.seen[b] as Uint8Array];
-    const made = this.id(x.map((value, n) => Math.min(value, y[n] as number)));
-    this.both.set(key, made);
-    return made;
-  }
-}
-
-/** Observations that share a dimension, directly or by way of others, together. */
-function componentsOf(evidence: readonly Evidence[]): readonly Component[] {
-  const parts: { evidence: number[]; dimensions: Set<string> }[] = [];
-  evidence.forEach(({ look }, e) => {
-    if (!look) return;
-    const mine = { evidence: [e], dimensions: new Set(dimensionsOf(look)) };
-    for (let i = parts.length - 1; i >= 0; i--) {
-      const part = parts[i];
-      if (!part || ![...part.dimensions].some((dimension) => mine.dimensions.has(dimension))) continue;
-      mine.evidence.unshift(...part.evidence);
-      part.dimensions.forEach((dimension) => mine.dimensions.add(dimension));
-      parts.splice(i, 1);
-    }
-    parts.push(mine);
-  });
-  const numbered = (e: number): boolean => {
-    const { metFirst, finding } = evidence[e] as Evidence;
-    return metFirst !== undefined && finding?.value !== undefined;
-  };
-  return parts.map((part) => ({ ...part, uniform: !part.evidence.some(numbered) }));
-}
-
-const reaches = ({ place }: Evidence, cause: Cause): boolean => !place || place.reach.has(cause.stop.index);
-
-function profileOf(
-  component: Component,
-  evidence: readonly Evidence[],
-  cause: Cause,
-  removed: number,
-  sights: Sights,
-): Profile {
-  const { mode } = cause;
-  const all = facetsOf(mode);
-  const tables = component.evidence.map((e) => {
-    const item = evidence[e] as Evidence;
-    return item.look && item.epoch <= removed && reaches(item, cause) ? lookTable(item.look, mode) : undefined;
-  });
-  const wanted = [...new Set(tables.flatMap((table) => table?.facets ?? []))];
-  const rows = new Map<string, { seen: Uint8Array; chance: number }>();
-  const value = new Map<number, number>();
-  const visit = (k: number, chance: number): void => {
-    if (chance <= 0) return;
-    const facet = wanted[k];
-    if (facet !== undefined) {
-      all[facet]?.p.forEach((p, v) => {
-        value.set(facet, v);
-        visit(k + 1, chance * p);
-      });
-      return;
-    }
-    const seen = Uint8Array.from(tables, (table) => {
-      if (!table || table.facets.length === 0) return UNSEEN;
-      let combination = 0;
-      for (let i = table.facets.length - 1; i >= 0; i--)
-        combination = combination * (table.sizes[i] ?? 1) + (value.get(table.facets[i] ?? 0) ?? 0);
-      return table.result[combination] ?? 0;
-    });
-    const key = seen.join();
-    const known = rows.get(key);
-    if (known) known.chance += chance;
-    else rows.set(key, { seen, chance });
-  };
-  visit(0, 1);
-  const list = [...rows.values()];
-  return {
-    seen: list.map(({ seen }) => seen),
-    chance: list.map(({ chance }) => chance),
-    silent: wanted.length === 0,
-    ids: component.uniform ? list.map(({ seen }) => sights.id(seen)) : [],
-  };
-}
+const ALONE: readonly number[] = [1];
+/** A cause whose profile has not been asked for. */
+const UNKNOWN = -1;
+/** More than there are profiles in a component: those of five faults are one number, within its 53 bits. */
+const BASE = 1024;
+/** Profiles of the set at hand, used over and over. */
+const NUMBERS = new Int32Array(MOST_FAULTS);
 
 const log = (x: number): number => Math.log(Math.max(x, LEAST));
 
@@ -128,16 +34,22 @@ const log = (x: number): number => Math.log(Math.max(x, LEAST));
  */
 export class Joint {
   private readonly components: readonly Component[];
-  private readonly profiles: readonly Map<number, Profile>[];
+  /** By component and by how many of its moments a fault outlasts: the number of each cause's profile, 0 where it is silent. */
+  private readonly codes: readonly (readonly Int32Array[])[];
+  /** By component: profiles as they have come up, from number 1. Causes that show alike have one between them. */
+  private readonly profiles: readonly Profile[][];
+  private readonly numberOf: readonly Map<string, number>[];
   private readonly sights: readonly Sights[];
-  /** By component and pattern of weights: logarithm of what a sight says. */
-  private readonly logSight: readonly Map<number, number[]>[];
+  /** By component, pattern of weights and sight: what it says. */
+  private readonly saysOf: readonly number[][][];
   private readonly logGiven: (readonly number[] | number)[][];
   private readonly logSound: readonly number[];
   private readonly numbers: readonly number[];
   private readonly weightsFor: (causes: readonly Cause[]) => readonly number[];
-  /** What a component says of some of its faults: by component, pattern of weights, and faults as one number. */
+  /** What a component says of some of its faults: by component, pattern of weights, and profiles as one number. */
   private readonly kept: readonly Map<number, number>[][];
+  /** By uniform component and profiles as one number: what is seen of them together. */
+  private readonly folded: readonly Map<number, Seen>[];
   /** By component: its weights as they have come up, numbered. */
   private readonly patterns: readonly Map<string, number>[];
   /** By component: after how many repairs something of it was seen, in order. */
@@ -151,9 +63,11 @@ export class Joint {
     private readonly evidence: readonly Evidence[],
   ) {
     this.components = componentsOf(evidence);
-    this.profiles = this.components.map(() => new Map());
+    this.profiles = this.components.map(() => []);
+    this.numberOf = this.components.map(() => new Map());
+    this.folded = this.components.map(() => new Map());
     this.sights = this.components.map(() => new Sights());
-    this.logSight = this.components.map(() => new Map());
+    this.saysOf = this.components.map(() => []);
     this.logGiven = evidence.map(() => []);
     this.logSound = evidence.map(({ sound }) => log(sound));
     this.numbers = evidence.flatMap(({ look }, e) => (look ? [] : [e]));
@@ -165,10 +79,10 @@ export class Joint {
     this.ranks = this.epochs.map((epochs) =>
       Array.from({ length: (epochs.at(-1) ?? 0) + 1 }, (_, gone) => epochs.filter((epoch) => epoch <= gone).length),
     );
-    // Where no two observations share errors, weights are the same for every set.
-    const kin = evidence.some((a, i) => evidence.some((b, j) => i < j && sharedError(a, b) > 0));
-    const plain = evidence.map(({ trust }) => trust);
-    this.weightsFor = kin ? weightsOf(evidence) : () => plain;
+    this.codes = this.epochs.map((epochs) =>
+      Array.from({ length: epochs.length + 1 }, () => new Int32Array(causes.length).fill(UNKNOWN)),
+    );
+    this.weightsFor = weightsOf(evidence);
   }
 
   /** By component, the number of its pattern of weights. */
@@ -194,15 +108,28 @@ export class Joint {
     return (row[c] = typeof g === 'number' ? log(g) : g.map(log));
   }
 
-  private profile(k: number, c: number, removed: number): Profile {
-    const profiles = this.profiles[k] as Map<number, Profile>;
-    const key = removed === NEVER ? c : (removed + 2) * this.causes.length + c;
-    const known = profiles.get(key);
-    if (known) return known;
+  /** Number of the profile of a cause that outlasts so many of the component's moments; 0: it shows nothing there. */
+  private code(k: number, c: number, rank: number): number {
+    const row = (this.codes[k] as readonly Int32Array[])[rank] as Int32Array;
+    const known = row[c] as number;
+    return known === UNKNOWN ? (row[c] = this.coded(k, c, rank)) : known;
+  }
+
+  private coded(k: number, c: number, rank: number): number {
+    const epochs = this.epochs[k] as readonly number[];
+    const removed = rank === epochs.length ? NEVER : rank === 0 ? -1 : (epochs[rank - 1] as number);
     const component = this.components[k] as Component;
     const made = profileOf(component, this.evidence, this.causes[c] as Cause, removed, this.sights[k] as Sights);
-    profiles.set(key, made);
-    return made;
+    if (made.silent) return 0;
+    const profiles = this.profiles[k] as Profile[];
+    // Where it makes no difference which fault shows it, faults that show alike are one.
+    if (!component.uniform) return profiles.push({ ...made, cause: c });
+    const numbers = this.numberOf[k] as Map<string, number>;
+    const key = `${made.ids.join()}|${made.chance.join()}`;
+    const known = numbers.get(key);
+    if (known !== undefined) return known;
+    numbers.set(key, profiles.length + 1);
+    return profiles.push(made);
   }
 
   /** Natural logarithm. `removed[i]` is the repair in vain that took `set[i]` away, or `NEVER`; absent: all are still there. */
@@ -244,67 +171,87 @@ export class Joint {
     weights: readonly number[],
     pattern: number,
   ): number {
-    const kept = ((this.kept[k] as Map<number, number>[])[pattern] ??= new Map());
-    const profiles: Profile[] = [];
-    const members: number[] = [];
-    let key = 0;
-    const epochs = this.epochs[k] as readonly number[];
     const ranks = this.ranks[k] as readonly number[];
-    const base = (epochs.length + 1) * this.causes.length + 1;
+    const whole = (this.epochs[k] as readonly number[]).length;
+    const uniform = this.components[k]?.uniform === true;
+    let n = 0;
     for (let i = 0; i < set.length; i++) {
-      const c = set[i] as number;
       // Repairs between which nothing was seen here are as good as one, and one after all that was seen as none.
-      const gone = removed?.[i] ?? NEVER;
-      const rank = gone === NEVER ? epochs.length : (ranks[gone] ?? epochs.length);
-      const profile = this.profile(
-        k,
-        c,
-        rank === epochs.length ? NEVER : rank === 0 ? -1 : (epochs[rank - 1] as number),
-      );
-      if (profile.silent) continue;
-      profiles.push(profile);
-      members.push(c);
-      key = key * base + rank * this.causes.length + c + 1;
+      const gone = removed === undefined ? NEVER : (removed[i] as number);
+      const code = this.code(k, set[i] as number, gone === NEVER ? whole : (ranks[gone] ?? whole));
+      if (code === 0) continue;
+      // In order of number: the same profiles are the same question. Where it matters whose they are, in path order.
+      let at = n++;
+      while (uniform && at > 0 && (NUMBERS[at - 1] as number) > code) {
+        NUMBERS[at] = NUMBERS[at - 1] as number;
+        at--;
+      }
+      NUMBERS[at] = code;
     }
-    const known = key < Number.MAX_SAFE_INTEGER ? kept.get(key) : undefined;
+    let key = 0;
+    for (let i = 0; i < n; i++) key = key * BASE + (NUMBERS[i] as number);
+    const kept = ((this.kept[k] as Map<number, number>[])[pattern] ??= new Map());
+    const known = kept.get(key);
     if (known !== undefined) return known;
-    const made = this.components[k]?.uniform
-      ? this.uniform(k, profiles, weights, pattern)
-      : this.each(k, members, profiles, weights);
-    if (key < Number.MAX_SAFE_INTEGER) kept.set(key, made);
+    const codes = Array.from(NUMBERS.subarray(0, n));
+    const made = uniform
+      ? this.uniform(k, codes, weights, pattern)
+      : this.each(
+          k,
+          codes.map((code) => (this.profiles[k] as Profile[])[code - 1] as Profile),
+          weights,
+        );
+    kept.set(key, made);
     return made;
   }
 
-  /** Where it makes no difference which fault shows it: what is seen, fault by fault, the earlier result before the later. */
-  private uniform(k: number, profiles: readonly Profile[], weights: readonly number[], pattern: number): number {
+  /** What is seen of profiles together, fault by fault, the earlier result before the later. */
+  private seenOf(k: number, codes: readonly number[]): Seen {
     const sights = this.sights[k] as Sights;
-    const logs = (this.logSight[k] as Map<number, number[]>).get(pattern) ?? [];
-    (this.logSight[k] as Map<number, number[]>).set(pattern, logs);
-    let [ids, chances]: [readonly number[], readonly number[]] = [
-      profiles[0]?.ids ?? [sights.id(this.nothing(k))],
-      profiles[0]?.chance ?? [1],
-    ];
-    for (const profile of profiles.slice(1)) {
-      const nextIds: number[] = [];
-      const nextChances: number[] = [];
-      for (let i = 0; i < ids.length; i++)
-        for (let j = 0; j < profile.ids.length; j++) {
-          const id = sights.together(ids[i] as number, profile.ids[j] as number);
-          const p = (chances[i] as number) * (profile.chance[j] as number);
-          const at = nextIds.indexOf(id);
-          if (at < 0) {
-            nextIds.push(id);
-            nextChances.push(p);
-          } else nextChances[at] = (nextChances[at] as number) + p;
-        }
-      ids = nextIds;
-      chances = nextChances;
-    }
+    const last = codes.at(-1);
+    if (last === undefined) return { ids: [sights.id(this.nothing(k))], chances: ALONE };
+    const profile = (this.profiles[k] as Profile[])[last - 1] as Profile;
+    if (codes.length === 1) return { ids: profile.ids, chances: profile.chance };
+    const folded = this.folded[k] as Map<number, Seen>;
+    const key = codes.reduce((sum, code) => sum * BASE + code, 0);
+    const known = folded.get(key);
+    if (known) return known;
+    const before = this.seenOf(k, codes.slice(0, -1));
+    const ids: number[] = [];
+    const chances: number[] = [];
+    for (let i = 0; i < before.ids.length; i++)
+      for (let j = 0; j < profile.ids.length; j++) {
+        const id = sights.together(before.ids[i] as number, profile.ids[j] as number);
+        const p = (before.chances[i] as number) * (profile.chance[j] as number);
+        const at = ids.indexOf(id);
+        if (at < 0) {
+          ids.push(id);
+          chances.push(p);
+        } else chances[at] = (chances[at] as number) + p;
+      }
+    const made = { ids, chances };
+    folded.set(key, made);
+    return made;
+  }
+
+  /** Where it makes no difference which fault shows it. */
+  private uniform(k: number, codes: readonly number[], weights: readonly number[], pattern: number): number {
+    const sights = this.sights[k] as Sights;
+    const says = ((this.saysOf[k] as number[][])[pattern] ??= []);
+    const say = (id: number): number => (says[id] ??= this.sightSays(k, sights.seen[id] as Uint8Array, weights));
+    const last = (this.profiles[k] as Profile[])[(codes.at(-1) ?? 0) - 1];
+    const { ids, chances } = this.seenOf(k, last ? codes.slice(0, -1) : codes);
     let total = 0;
     for (let i = 0; i < ids.length; i++) {
       const id = ids[i] as number;
-      total +=
-        (chances[i] as number) * Math.exp((logs[id] ??= this.sightLog(k, sights.seen[id] as Uint8Array, weights)));
+      if (!last) {
+        total += (chances[i] as number) * say(id);
+        continue;
+      }
+      let sum = 0;
+      for (let j = 0; j < last.ids.length; j++)
+        sum += (last.chance[j] as number) * say(sights.together(id, last.ids[j] as number));
+      total += (chances[i] as number) * sum;
     }
     return Math.log(Math.max(total, 1e-280));
   }
@@ -313,17 +260,20 @@ export class Joint {
     return new Uint8Array((this.components[k] as Component).evidence.length).fill(UNSEEN);
   }
 
-  private sightLog(k: number, seen: Uint8Array, weights: readonly number[]): number {
-    return (this.components[k] as Component).evidence.reduce((sum, e, n) => {
+  /** How likely all that was observed is, of what there was to be seen. */
+  private sightSays(k: number, seen: Uint8Array, weights: readonly number[]): number {
+    const logs = (this.components[k] as Component).evidence.reduce((sum, e, n) => {
       const at = seen[n] as number;
       const any = (this.evidence[e] as Evidence).given.find((g) => typeof g !== 'number');
       const l = at === UNSEEN || typeof any === 'number' ? undefined : any?.[at];
       return sum + (weights[e] ?? 1) * (l === undefined ? (this.logSound[e] as number) : log(l));
     }, 0);
+    return Math.exp(logs);
   }
 
   /** Where it matters which fault it is: every combination of the ways in which they may show. */
-  private each(k: number, members: readonly number[], all: readonly Profile[], weights: readonly number[]): number {
+  private each(k: number, all: readonly Profile[], weights: readonly number[]): number {
+    const members = all.map(({ cause }) => cause as number);
     const profiles = fewer(all);
     const evidence = (this.components[k] as Component).evidence;
     const at = profiles.map(() => 0);

@@ -14,7 +14,7 @@ export const FURTHER_SHARE = 0.1;
 /** The same fault elsewhere on one machine: same maker, batch, age, same hands (chosen). */
 const SAME_ORIGIN = 8;
 /** Most that faults of one origin may raise each other, over all pairs of a set (chosen). */
-const MOST_RAISED = 300;
+const LOG_MOST_RAISED = Math.log(300);
 /** Faults at one time, at most. */
 export const MOST_FAULTS = 5;
 
@@ -39,18 +39,48 @@ export function symmetric(shares: readonly number[], most: number): readonly num
   return e;
 }
 
-/** Prior of sets of faults: how many at once, which of them, and what raises them together. */
-export function setPrior(causes: readonly Cause[], prior: readonly number[]): (set: readonly number[]) => number {
-  const listed = prior.slice(0, causes.length).reduce((sum, x) => sum + x, 0) || 1;
-  const share = causes.map((_, i) => (prior[i] ?? 0) / listed);
-  const whole = symmetric(share, MOST_FAULTS);
-  return (set) => {
-    const k = set.length;
-    let together = 1;
-    for (let i = 0; i < k; i++)
-      for (let j = i + 1; j < k; j++) together *= raised(causes[set[i] ?? 0] as Cause, causes[set[j] ?? 0] as Cause);
-    const product = set.reduce((p, c) => p * (share[c] ?? 0), 1);
-    const size = FURTHER_SHARE ** (k - 1) * (k < MOST_FAULTS ? 1 - FURTHER_SHARE : 1);
-    return (listed * size * Math.min(together, MOST_RAISED) * product) / (whole[k] ?? 1);
-  };
+/** Prior of sets of faults: how many at once, which of them, and what raises them together. Natural logarithms. */
+export class SetPrior {
+  /** By cause: its share of what is listed. */
+  readonly logShare: Float64Array;
+  /** By two causes, the first times their number and the second: how they raise each other. */
+  readonly logRaised: Float64Array;
+  /** By number of faults: that there are so many, over all sets of so many. */
+  private readonly logSize: readonly number[];
+
+  constructor(
+    private readonly causes: readonly Cause[],
+    prior: readonly number[],
+  ) {
+    const n = causes.length;
+    const listed = prior.slice(0, n).reduce((sum, x) => sum + x, 0) || 1;
+    const share = causes.map((_, i) => (prior[i] ?? 0) / listed);
+    this.logShare = Float64Array.from(share, (x) => Math.log(x));
+    this.logRaised = new Float64Array(n * n);
+    causes.forEach((a, i) => causes.forEach((b, j) => (this.logRaised[i * n + j] = Math.log(raised(a, b)))));
+    this.logSize = symmetric(share, MOST_FAULTS).map((whole, k) =>
+      Math.log((listed * FURTHER_SHARE ** (k - 1) * (k < MOST_FAULTS ? 1 - FURTHER_SHARE : 1)) / whole),
+    );
+  }
+
+  /** How the faults of a set raise each other, one with another. */
+  together(set: readonly number[]): number {
+    let sum = 0;
+    for (let i = 0; i < set.length; i++) for (let j = i + 1; j < set.length; j++) sum += this.raisedBy(set, i, j);
+    return sum;
+  }
+
+  private raisedBy(set: readonly number[], i: number, j: number): number {
+    return this.logRaised[(set[i] as number) * this.causes.length + (set[j] as number)] as number;
+  }
+
+  /** From the sum of the shares and of what raises them. */
+  of(faults: number, shares: number, together: number): number {
+    return (this.logSize[faults] ?? -Infinity) + shares + Math.min(together, LOG_MOST_RAISED);
+  }
+
+  log(set: readonly number[]): number {
+    const shares = set.reduce((sum, c) => sum + (this.logShare[c] ?? -Infinity), 0);
+    return this.of(set.length, shares, this.together(set));
+  }
 }

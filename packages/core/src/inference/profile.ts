@@ -6,6 +6,8 @@ export interface Profile {
   readonly silent: boolean;
   /** Of a uniform component: what is seen in each way, by number. */
   readonly ids: readonly number[];
+  /** Of another component: whose it is. */
+  readonly cause?: number;
 }
 
 /**

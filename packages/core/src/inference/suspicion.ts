@@ -5,9 +5,9 @@ import { allWays, observed, type Ways } from '../observation/ways';
 import { weightsOf } from '../observation/witness';
 import type { Route } from '../path/route';
 import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
-import { priorOf } from './prior';
+import { MOST_FAULTS, priorOf, SetPrior } from './prior';
 import { removedBy } from './removal';
-import { hypotheses, USUAL, WIDE, type Breadth, type Weighed } from './hypotheses';
+import { hypotheses, USUAL, WIDE, type Breadth, type ByExpectation, type Weighed } from './hypotheses';
 import { LEAST } from './joint';
 
 /** Faults that are there at the same time now. */
@@ -25,10 +25,14 @@ export interface Suspicion {
   readonly p: readonly number[];
   /** By cause, that it is there, alone or with others, then `elsewhere`. */
   readonly share: readonly number[];
+  /** By cause, what it would hold if nothing spoke for or against it, as one more fault beside those that explain what is known. */
+  readonly bystander: readonly number[];
   /** By cause, that it was there and a repair took it away, though that did not cure. */
   readonly removed: readonly number[];
   /** By cause, the ways in which it may be showing itself. */
   readonly ways: readonly Ways[];
+  /** Share of what is believed that the search is expected to have left out; not a number where it was a narrow one. */
+  readonly leftOut: number;
 }
 
 /** Larger sets below this share are not carried on: all together they are well under a per cent. */
@@ -68,17 +72,39 @@ function elsewhereLog(evidence: readonly Evidence[]): number {
 /** Taken in by id: the order in which findings came must not show, not even in the last bit. */
 const byId = (known: readonly Evidence[]): readonly Evidence[] => [...known].sort((a, b) => (a.id < b.id ? -1 : 1));
 
+/** By cause, from what the sets without it hold and how many have one fault more: see `Suspicion.bystander`. */
+function bystanders(of: SetPrior, found: readonly Weighed[], mass: (item: Weighed) => number): readonly number[] {
+  const causes = of.logShare.length;
+  // By number of faults: all sets, and those with a cause.
+  const whole = new Float64Array(MOST_FAULTS + 1);
+  const having = Array.from({ length: MOST_FAULTS + 1 }, () => new Float64Array(causes));
+  for (const item of found) {
+    const [k, m] = [item.set.length, mass(item)];
+    whole[k] = (whole[k] as number) + m;
+    const row = having[k] as Float64Array;
+    for (const c of item.set) row[c] = (row[c] as number) + m;
+  }
+  return Array.from({ length: causes }, (_, c) => {
+    let sum = 0;
+    for (let k = 1; k < MOST_FAULTS; k++) {
+      const more = Math.exp(of.of(k + 1, of.logShare[c] as number, 0) - of.of(k, 0, 0));
+      sum += ((whole[k] as number) - ((having[k] as Float64Array)[c] as number)) * more;
+    }
+    return sum;
+  });
+}
+
 /** Weighs every cause, the sets worth keeping, and `elsewhere` by the evidence. `gone` is by repair in vain and cause. */
 export function weigh(
   causes: readonly Cause[],
   prior: readonly number[],
   known: readonly Evidence[],
   gone: readonly (readonly number[])[] = [],
-  breadth: Breadth = USUAL,
+  breadth: Breadth | ByExpectation = USUAL,
 ): Suspicion {
   const evidence = byId(known);
   const n = causes.length;
-  const found = hypotheses(causes, prior, evidence, gone, breadth);
+  const { list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
   const elsewhere = Math.log(prior[n] ?? 0) + elsewhereLog(evidence);
   const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
   const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
@@ -104,10 +130,11 @@ export function weigh(
   const kept = [...larger.values()].filter(({ p }) => p >= LEAST_SHARE).sort((a, b) => b.p - a.p);
   const sets = [...single.map((p, c): FaultSet => ({ causes: [c], p })), ...kept];
   const whole = sets.reduce((sum, { p }) => sum + p, nothing);
+  const bystander = bystanders(new SetPrior(causes, prior), found, (item) => mass(item) / total);
   const p = [...sets.map((set) => set.p / whole), nothing / whole];
   const share = causes.map(() => 0);
   sets.forEach(({ causes: set }, h) => set.forEach((c) => (share[c] = (share[c] ?? 0) + (p[h] ?? 0))));
-  return { sets, p, share: [...share, p.at(-1) ?? 0], removed, ways: shownWays(causes, evidence) };
+  return { sets, p, share: [...share, p.at(-1) ?? 0], bystander, removed, ways: shownWays(causes, evidence), leftOut };
 }
 
 /**
@@ -121,20 +148,21 @@ export function massLeftOut(
   gone: readonly (readonly number[])[] = [],
 ): number {
   const evidence = byId(known);
-  const logs = (breadth: Breadth): Map<string, number> =>
+  const logs = (breadth: Breadth | ByExpectation): Map<string, number> =>
     new Map(
-      hypotheses(causes, prior, evidence, gone, breadth).map(({ set, now, log }) => [
+      hypotheses(causes, prior, evidence, gone, breadth).list.map(({ set, now, log }) => [
         `${set.join()}>${now.join()}`,
         log,
       ]),
     );
   const [usual, wide] = [logs(USUAL), logs(WIDE)];
-  const all = [...wide.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence)];
+  const found = new Map([...wide, ...usual]);
+  const all = [...found.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence)];
   // There may be more of them than a call takes arguments.
   const top = all.reduce((most, log) => Math.max(most, log), -Infinity);
   const total = all.reduce((sum, log) => sum + Math.exp(log - top), 0);
   let out = 0;
-  for (const [key, log] of wide) if (!usual.has(key)) out += Math.exp(log - top);
+  for (const [key, log] of found) if (!usual.has(key)) out += Math.exp(log - top);
   return out / total;
 }
 
@@ -144,7 +172,7 @@ export function suspect(
   route: Route,
   places: ReadonlyMap<string, CheckAtPlace>,
   findings: readonly Finding[],
-  breadth: Breadth = USUAL,
+  breadth: Breadth | ByExpectation = USUAL,
 ) {
   const causes = causesOf(kase, route);
   const prior = priorOf(causes);

@@ -29,8 +29,30 @@ export function sharedError(
 }
 
 /** A question is about the whole machine; every other check sees what lies within its reach. */
-const sees = ({ place }: Witness, causes: readonly Cause[]): boolean =>
-  !place || place.check.asks !== undefined || causes.some(({ stop }) => place.reach.has(stop.index));
+const sees = ({ place }: Witness, stop: number): boolean =>
+  !place || place.check.asks !== undefined || place.reach.has(stop);
+
+/** Two of these fit into the 53 bits of a number. */
+const WORD = 26;
+
+/** Which of some answers look at any of some stops, as one key. */
+function sightKey(answers: readonly Witness[]): (causes: readonly Cause[]) => number | string {
+  const words = Math.ceil(answers.length / WORD);
+  const byStop: (readonly number[] | undefined)[] = [];
+  const at = (stop: number): readonly number[] =>
+    (byStop[stop] ??= Array.from({ length: words }, (_, w) =>
+      answers.slice(w * WORD, (w + 1) * WORD).reduce((bits, item, i) => (sees(item, stop) ? bits | (1 << i) : bits), 0),
+    ));
+  return (causes) => {
+    const key: number[] = [];
+    for (let w = 0; w < words; w++) {
+      let bits = 0;
+      for (const { stop } of causes) bits |= at(stop.index)[w] as number;
+      key.push(bits);
+    }
+    return words <= 2 ? (key[0] ?? 0) + (key[1] ?? 0) * 2 ** WORD : key.join();
+  };
+}
 
 /**
  * Weight of each answer for a set of causes: n witnesses whose errors correlate by ρ are worth n / (1 + (n − 1) ρ)
@@ -46,14 +68,18 @@ export function weightsOf(evidence: readonly Witness[]): (causes: readonly Cause
       return share > 0 ? [{ j, share }] : [];
     }),
   );
-  const known = new Map<string, readonly number[]>();
+  const plain = evidence.map(({ trust }) => trust);
+  const related = evidence.filter((_, i) => (kin[i] ?? []).length > 0);
+  if (related.length === 0) return () => plain;
+  const keyOf = sightKey(related);
+  const known = new Map<number | string, readonly number[]>();
   return (causes) => {
-    const key = causes.map(({ stop }) => stop.index).join();
+    const key = causes.length === 0 ? 'unlisted' : keyOf(causes);
     const before = known.get(key);
     if (before) return before;
-    const seen = evidence.map((item) => causes.length === 0 || sees(item, causes));
-    const weights = evidence.map(
-      ({ trust }, i) =>
+    const seen = evidence.map((item) => causes.length === 0 || causes.some(({ stop }) => sees(item, stop.index)));
+    const weights = plain.map(
+      (trust, i) =>
         trust / (1 + (kin[i] ?? []).reduce((sum, { j, share }) => (seen[i] === seen[j] ? sum + share : sum), 0)),
     );
     known.set(key, weights);

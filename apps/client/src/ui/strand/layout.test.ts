@@ -15,6 +15,7 @@ const stations = (
     name: station.name,
     suspicion: suspected[station.id] ?? 0,
     prior: 0.1,
+    anywhere: 0,
     ...(cleared.includes(station.id) ? { clearedBy: 'pushed through' } : {}),
   }));
 const layout = (list: readonly StationSuspicion[], fit?: number) =>
