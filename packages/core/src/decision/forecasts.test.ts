@@ -8,6 +8,7 @@ import { Forecasts } from './forecasts';
 import { liveOf, modelOf } from './model';
 import { checksFor } from '../bench/places';
 import { evidenceOf } from '../inference/evidence';
+import { Joint } from '../inference/joint';
 import { weigh } from '../inference/suspicion';
 
 const kase: Case = { machine: dunlin, catalogue, symptoms: ['not-reach', 'clicks'], before: [], material: 'PLA' };
@@ -68,4 +69,61 @@ test.each([
 test('a check of another side is forecast as before', () => {
   const second = at('turn-spool@spool-a');
   expect(forecasts.after(at('listen@extruder'), 0)(second)).toBe(forecasts.rows(second));
+});
+
+// Another way to the same number: the likelihood of the answer once it is really recorded, by the engine that weighs sets.
+test('what several faults at once would show is forecast as it is weighed when it is found', () => {
+  const untold: Case = { ...kase, symptoms: [] };
+  const blank = modelOf(untold, route, causes, places);
+  const reached = (place: (typeof places)[number]) =>
+    causes.flatMap(({ stop }, c) => (place.reach.has(stop.index) ? [c] : []));
+  const nothing = weigh(causes, blank.prior, []);
+  let compared = 0;
+  fc.assert(
+    fc.property(
+      fc.constantFrom(
+        ...places.flatMap(({ check: { quantity, swap, asks, items } }, i) =>
+          quantity || swap || asks || items ? [] : [i],
+        ),
+      ),
+      fc.infiniteStream(fc.nat()),
+      (index, numbers) => {
+        const place = places[index] as (typeof places)[number];
+        const near = reached(place);
+        const draw = (): number => near[(numbers.next().value as number) % near.length] ?? 0;
+        const sets = [2, 3, 4].map((n) => [...new Set(Array.from({ length: n }, draw))].sort((a, b) => a - b));
+        const rows = new Forecasts(
+          blank,
+          nothing,
+          sets.map((set, h) => ({ index: h, causes: set })),
+        ).rows(index);
+        // Where a strand stopped may be told as well: all depths together are the answer without one.
+        const outcomes = blank.outcomes[index] ?? [];
+        for (const { id: result } of place.check.results) {
+          const joint = new Joint(causes, evidenceOf(untold, causes, byKey, [{ id: 'f', key: place.key, result }]));
+          sets.forEach((set, h) => {
+            const forecast = outcomes.reduce((sum, o, i) => sum + (o.result === result ? (rows[i]?.[h] ?? 0) : 0), 0);
+            expect(forecast).toBeCloseTo(Math.exp(joint.logLikelihood(set)), 6);
+            compared += set.length > 1 ? 1 : 0;
+          });
+        }
+      },
+    ),
+    { numRuns: 60 },
+  );
+  expect(compared).toBeGreaterThan(100);
+});
+
+test('hypotheses in play: likeliest first, at equal ones the earlier, the rare left out, "something else" last whatever it has', () => {
+  const p = [0.1, 0.3, 0.0005, 0.001, 0.3, 0.2, 0.0001];
+  const sets = p.slice(0, -1).map((share, i) => ({ causes: [i, i + 1].slice(0, 1 + (i % 2)), p: share }));
+  const of = (most?: number) => liveOf(model, { ...whole, sets, p }, most);
+  const all = of();
+  expect(all.live.map(({ index }) => index)).toEqual([1, 4, 5, 0, 3, 6]);
+  expect(all.live.map(({ causes: set }) => set)).toEqual([[1, 2], [4], [5, 6], [0], [3, 4], []]);
+  const sum = 0.3 + 0.3 + 0.2 + 0.1 + 0.001 + 0.0001;
+  [0.3, 0.3, 0.2, 0.1, 0.001, 0.0001].forEach((x, h) => expect(all.p[h]).toBeCloseTo(x / sum, 12));
+  const few = of(2);
+  expect(few.live.map(({ index }) => index)).toEqual([1, 4, 6]);
+  expect(few.p[0]).toBeCloseTo(0.3 / 0.6001, 12);
 });
