@@ -92,6 +92,7 @@ export * from './order/proofs';
 export * from './plan/bet';
 export * from './plan/confounded';
 export * from './learn';
+export { shopPace, type Pace } from './decision/pace';
 export * from './link';
 export { seeded } from './quantities/random';
 export * from './explain/foundWords';

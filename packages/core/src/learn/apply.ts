@@ -1,4 +1,5 @@
 import type { Catalogue, Check, FailureMode, Shows } from '../catalogue/types';
+import { shopPace, type LearnedCatalogue } from '../decision/pace';
 import { noCounts, type Counts, type Learned, type ModeCount } from './counts';
 
 /**
@@ -97,15 +98,17 @@ export function learnedCatalogue(
   catalogue: Catalogue,
   learned: Learned,
   machine: { readonly id: string; readonly family: string },
-): Catalogue {
-  if (learned.shop.orders === 0) return catalogue;
+): LearnedCatalogue {
+  const { pace } = learned.shop;
+  const paced = pace ? { ...catalogue, pace: shopPace(pace) } : catalogue;
+  if (learned.shop.orders === 0) return paced;
   const levels = {
     shop: learned.shop,
     family: learned.families[machine.family] ?? noCounts,
     machine: learned.machines[machine.id] ?? noCounts,
   };
   return {
-    ...catalogue,
+    ...paced,
     modes: catalogue.modes.map((mode) => movedMode(mode, weightFactor(mode.id, levels), learned.shop)),
     checks: catalogue.checks.map((check) => movedCheck(check, learned.shop)),
   };

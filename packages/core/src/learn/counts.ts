@@ -1,3 +1,5 @@
+import type { Pace } from '../decision/pace';
+
 /**
  * What the shop's own closed orders have taught, as counts. Counts add up: of orders, of families, of shops. Published
  * schema: `docs/formats/learned.schema.json`.
@@ -24,6 +26,8 @@ export interface Counts {
   /** By mode, dimension and value; the normal value is the empty word. Readings stand as `reads:name`. */
   readonly shows: Readonly<Record<string, Readonly<Record<string, Readonly<Record<string, number>>>>>>;
   readonly checks: Readonly<Record<string, CheckCount>>;
+  /** Absent while no closed order told its minutes. */
+  readonly pace?: Pace;
 }
 
 export interface Learned {
@@ -87,11 +91,22 @@ const leaves = (counts: Counts, of: (leaf: number) => number): Counts =>
 const STEPS = 2 ** 36;
 export const inSteps = (counts: Counts): Counts => leaves(counts, (leaf) => Math.round(leaf * STEPS) / STEPS);
 
+/** Without a pace that no order speaks of any more. */
+function spokenPace(counts: Counts): Counts {
+  const { pace, ...rest } = counts;
+  return pace && pace.orders !== 0 ? counts : rest;
+}
+
 /** Takes back a lesson that was learned, with a machine or family that nothing else speaks of. */
 export function unlearn(learned: Learned, { family, machine, counts }: Lesson): Learned {
-  const next = learn(learned, { family, machine, counts: leaves(counts, (leaf) => -leaf) });
+  const taken = learn(learned, { family, machine, counts: leaves(counts, (leaf) => -leaf) });
+  const next = { ...taken, shop: spokenPace(taken.shop) };
   const spoken = (of: Readonly<Record<string, Counts>>): Readonly<Record<string, Counts>> =>
-    Object.fromEntries(Object.entries(of).filter(([, { orders }]) => orders !== 0));
+    Object.fromEntries(
+      Object.entries(of)
+        .map(([id, kept]) => [id, spokenPace(kept)] as const)
+        .filter(([, { orders, pace }]) => orders !== 0 || pace !== undefined),
+    );
   return { ...next, families: spoken(next.families), machines: spoken(next.machines) };
 }
 

@@ -3,3 +3,4 @@ export * from './lesson';
 export * from './apply';
 export * from './order';
 export * from './preview';
+export * from './pace';

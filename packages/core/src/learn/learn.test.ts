@@ -18,6 +18,7 @@ import {
   whatMoved,
   type Counts,
   type Learned,
+  type Lesson,
 } from './index';
 
 /** An order of Dunlin with a stub in the hub, closed as cured. */
@@ -30,10 +31,11 @@ const closedOrder = (): OrderEvent[] => [
   event('proof-recorded', { proof: 'cold-pass', passed: true }),
   event('closed', { outcome: 'cured' }),
 ];
-const lesson = () => {
-  const found = lessonOfOrder(dunlin, catalogue, stateOf(dunlin, closedOrder()));
-  if (!found) throw new Error('no lesson');
-  return found;
+let taught: Lesson | undefined;
+const lesson = (): Lesson => {
+  taught ??= lessonOfOrder(dunlin, catalogue, stateOf(dunlin, closedOrder()));
+  if (!taught) throw new Error('no lesson');
+  return taught;
 };
 const after = (orders: number): Learned =>
   Array.from({ length: orders }).reduce<Learned>((learned) => learn(learned, lesson()), nothingLearned);
