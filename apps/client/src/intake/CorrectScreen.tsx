@@ -10,12 +10,19 @@ import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { IntakeQuestions } from './IntakeQuestions';
 import { bodyOf } from './takeInBody';
+import { useIntakeForm } from './useIntakeForm';
+
+const correctionOf = (draft: TakeInDraft, machineId: string) => {
+  const { number: _number, machineId: _machine, ...body } = bodyOf(draft, machineId, '');
+  return body;
+};
 
 /** What was given at the taking-in, to be put right while the order is open. */
 export function CorrectScreen({ order, record }: OrderPartProps) {
   const router = useRouter();
   const { machine, state } = order;
-  const [draft, setDraft, forget] = useKept<TakeInDraft>('intake', state.intake ?? emptyDraft);
+  const [kept, keep, forget] = useKept<TakeInDraft>('intake', state.intake ?? emptyDraft);
+  const form = useIntakeForm('intake-corrected', kept, keep, (draft) => correctionOf(draft, machine.id));
   const leave = (): void => {
     forget();
     router.replace(orderHref(order.id, order.phase));
@@ -34,8 +41,7 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
         </Text>
         <IntakeQuestions
           machine={machine}
-          draft={draft}
-          onChange={(change) => setDraft({ ...draft, ...change })}
+          form={form}
           first="seen"
           laneFixed={state.findings.length + state.notDone.length > 0}
         />
@@ -46,11 +52,12 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
           label="That is right"
           kind="main"
           style={styles.grow}
-          onPress={() => {
-            const { number: _number, machineId: _machine, ...body } = bodyOf(draft, machine.id, '');
-            record('intake-corrected', body);
-            leave();
-          }}
+          onPress={() =>
+            void form.handleSubmit(() => {
+              record('intake-corrected', correctionOf(form.getValues(), machine.id));
+              leave();
+            })()
+          }
         />
       </View>
     </View>

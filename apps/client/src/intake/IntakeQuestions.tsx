@@ -1,18 +1,18 @@
 import { laneRuns, routeOf, type Machine } from '@zealous/core';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useCatalogue } from '../data/useCatalogue';
 import type { TakeInDraft } from '../data/draftSlice';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
 import { Fold } from '../ui/Fold';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber, FormText } from '../ui/form/FormFields';
 import { Text } from '../ui/Text';
 import { filamentColour, FILAMENT_WORDS, space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { Stations } from './Stations';
 import { Unticked } from './Unticked';
+import type { IntakeForm } from './useIntakeForm';
 import { WhatCameOfIt } from './WhatCameOfIt';
 
 const WEEKS = [
@@ -39,10 +39,16 @@ const toggled = (list: readonly string[], id: string): readonly string[] =>
 
 export type Question = 'machine' | 'seen' | 'began' | 'filament' | 'done' | 'places' | 'rest';
 
+/** What is typed, and may not fit, with the question that it belongs to. */
+const TYPED = [
+  ['failedAfterMinutes', 'began'],
+  ['failedAtMm', 'began'],
+  ['note', 'rest'],
+] as const satisfies readonly (readonly [keyof TakeInDraft, Question])[];
+
 export interface IntakeQuestionsProps {
   readonly machine: Machine | undefined;
-  readonly draft: TakeInDraft;
-  readonly onChange: (change: Partial<TakeInDraft>) => void;
+  readonly form: IntakeForm;
   /** Asks for the machine, and what to say of it while folded; not asked again when an intake is put right. */
   readonly which?: { readonly said: string | undefined; readonly ask: ReactNode };
   /** What the filament was when this machine was here last. */
@@ -53,17 +59,21 @@ export interface IntakeQuestionsProps {
 }
 
 /** The questions of an intake, one open at a time on a phone, all of them where there is room; nothing must be known. */
-export function IntakeQuestions({
-  machine,
-  draft,
-  onChange,
-  which,
-  last,
-  first,
-  laneFixed = false,
-}: IntakeQuestionsProps) {
+export function IntakeQuestions({ machine, form, which, last, first, laneFixed = false }: IntakeQuestionsProps) {
   const wide = useWide();
+  const { draft, change: onChange, setFocus } = form;
   const [at, setAt] = useState<Question | undefined>(first);
+  const { errors, submitCount } = form.formState;
+  const wrong = TYPED.find(([name]) => errors[name] !== undefined);
+  // What is wrong may lie folded away: its question is opened at the next refusal, and then it can have the focus.
+  const [refused, setRefused] = useState(0);
+  if (submitCount > refused && wrong) {
+    setRefused(submitCount);
+    setAt(wrong[1]);
+  }
+  useEffect(() => {
+    if (refused > 0 && wrong) setFocus(wrong[0]);
+  }, [refused, wrong, setFocus]);
   const { onsets, symptoms, before, materials } = useCatalogue();
   const lanes = machine ? laneRuns(machine) : [];
   const asksLane = lanes.length > 1 && !laneFixed;
@@ -160,18 +170,12 @@ export function IntakeQuestions({
           />
           {onsets.some(({ id, inPrint }) => inPrint && began.includes(id)) ? (
             <>
-              <NumberField
+              <FormNumber
+                control={form.control}
+                name="failedAfterMinutes"
                 label="After how many minutes of printing?"
-                value={draft.failedAfterMinutes}
-                fits={(n) => n >= 0 && n <= 100_000}
-                onChange={(failedAfterMinutes) => onChange({ failedAfterMinutes })}
               />
-              <NumberField
-                label="At what height, mm?"
-                value={draft.failedAtMm}
-                fits={(n) => n >= 0 && n <= 5000}
-                onChange={(failedAtMm) => onChange({ failedAtMm })}
-              />
+              <FormNumber control={form.control} name="failedAtMm" label="At what height, mm?" />
             </>
           ) : null}
         </>,
@@ -256,7 +260,7 @@ export function IntakeQuestions({
             chosen={[draft.warranty ?? UNKNOWN]}
             onToggle={(id) => onChange({ warranty: id === UNKNOWN ? undefined : id })}
           />
-          <Field label="Note" value={draft.note ?? ''} onChange={(note) => onChange({ note })} most={1000} lines />
+          <FormText control={form.control} name="note" label="Note" most={1000} lines />
         </>,
       )}
     </View>

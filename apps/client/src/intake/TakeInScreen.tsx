@@ -1,6 +1,6 @@
 import { laneRuns, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
-import { useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
@@ -19,6 +19,7 @@ import { FirstSuspicion } from './FirstSuspicion';
 import { IntakeQuestions } from './IntakeQuestions';
 import { MachineChoice } from './MachineChoice';
 import { bodyOf } from './takeInBody';
+import { numbersOnly, useIntakeForm } from './useIntakeForm';
 
 /** Number of an order: day, and a few signs of its id, so that two phones never give the same. */
 const orderNumber = (id: string, now: Date): string =>
@@ -35,13 +36,24 @@ const LAST = 'last-intake';
 export function TakeInScreen() {
   const dispatch = useAppDispatch();
   const router = useRouter();
-  const draft = useAppSelector((root) => root.draft);
+  const kept = useAppSelector((root) => root.draft);
+  const form = useIntakeForm(
+    'taken-in',
+    kept,
+    useCallback((filled: TakeInDraft) => void dispatch(draftChanged(filled)), [dispatch]),
+    (filled) => bodyOf(filled, filled.machineId ?? '', 'new'),
+  );
+  const { draft, change: set } = form;
+  // Chosen elsewhere, on the machine's own page.
+  useEffect(() => {
+    if (kept.machineId !== undefined && kept.machineId !== form.getValues('machineId'))
+      set({ machineId: kept.machineId, lane: kept.lane });
+  });
   const by = useAppSelector((root) => root.settings.by);
   const machines = useMachinesQuery();
   const { currentData: machine } = useMachineQuery(draft.machineId ?? '', { skip: draft.machineId === undefined });
   const [asked, setAsked] = useState(false);
   const [last] = useState(() => load<Last>(LAST, { filament: {} }));
-  const set = (change: Partial<TakeInDraft>): void => void dispatch(draftChanged(change));
   const lanes = machine ? laneRuns(machine) : [];
   const laneMissing = lanes.length > 1 && draft.lane === undefined;
 
@@ -75,11 +87,11 @@ export function TakeInScreen() {
                 : 'Choose the machine first; everything else may stay open.'}
             </Text>
           ) : null}
-          {machine && !laneMissing ? <FirstSuspicion machine={machine} draft={draft} /> : null}
+          {machine && !laneMissing ? <FirstSuspicion machine={machine} draft={numbersOnly(draft)} /> : null}
           <Button
             label="Take in and trace"
             kind="main"
-            onPress={() => (machine && !laneMissing ? begin(machine) : setAsked(true))}
+            onPress={() => (machine && !laneMissing ? void form.handleSubmit(() => begin(machine))() : setAsked(true))}
           />
         </View>
       }
@@ -102,8 +114,7 @@ export function TakeInScreen() {
       ) : null}
       <IntakeQuestions
         machine={machine}
-        draft={draft}
-        onChange={set}
+        form={form}
         first={draft.machineId === undefined ? 'machine' : 'seen'}
         last={draft.machineId === undefined ? undefined : last.filament[draft.machineId]}
         which={{

@@ -1,8 +1,14 @@
 import { deliveredCatalogue, machineOfFamily } from '@zealous/core';
-import { fireEvent, render, screen } from '../testing/render';
+import { View } from 'react-native';
+import { emptyDraft, type TakeInDraft } from '../data/draftSlice';
+import { atTen, renderInShop } from '../testing/bench';
+import { fireEvent, render, screen, waitFor } from '../testing/render';
+import { Button } from '../ui/Button';
+import { IntakeQuestions } from './IntakeQuestions';
 import { Stations } from './Stations';
 import { bodyOf } from './takeInBody';
 import { Unticked } from './Unticked';
+import { numbersOnly, useIntakeForm } from './useIntakeForm';
 import { WhatCameOfIt } from './WhatCameOfIt';
 
 const { symptoms, before } = deliveredCatalogue;
@@ -61,4 +67,51 @@ test('the place that a message names, and places that were converted, are asked 
   fireEvent.press(screen.getByText('Something was converted'));
   fireEvent.press(screen.getAllByLabelText('Nozzle').at(-1) as never);
   expect(onChange).toHaveBeenLastCalledWith({ converted: ['nozzle'] });
+});
+
+describe('the questions as one form', () => {
+  atTen();
+  const inPrint = deliveredCatalogue.onsets.find((onset) => onset.inPrint);
+  const begun: TakeInDraft = { ...emptyDraft, machineId: 'm', ...(inPrint ? { onset: inPrint.id } : {}) };
+  const kept: TakeInDraft[] = [];
+  const taken = jest.fn();
+  function Desk() {
+    const form = useIntakeForm(
+      'taken-in',
+      begun,
+      (draft) => void kept.push(draft),
+      (draft) => bodyOf(draft, 'm', 'new'),
+    );
+    return (
+      <View>
+        <IntakeQuestions machine={machine} form={form} first="began" />
+        <Button label="Take in" onPress={() => void form.handleSubmit(() => taken(numbersOnly(form.getValues())))()} />
+      </View>
+    );
+  }
+  const minutes = () => screen.getByLabelText('After how many minutes of printing?');
+
+  test('a number that the server would refuse is refused at its field, in its question, and nothing else is lost', async () => {
+    await renderInShop(<Desk />);
+    fireEvent.changeText(minutes(), '999999');
+    fireEvent.changeText(screen.getByLabelText('At what height, mm?'), '12,5');
+    // Folded away, it is opened again.
+    fireEvent.press(screen.getByText('Next question'));
+    expect(screen.queryByLabelText('At what height, mm?')).toBeNull();
+    fireEvent.press(screen.getByRole('button', { name: 'Take in' }));
+    await waitFor(() => expect(screen.getByText(/100000|100 000/)).toBeTruthy());
+    expect(taken).not.toHaveBeenCalled();
+    fireEvent.changeText(minutes(), '240');
+    fireEvent.press(screen.getByRole('button', { name: 'Take in' }));
+    await waitFor(() => expect(taken).toHaveBeenCalled());
+    expect(taken.mock.lastCall?.[0]).toMatchObject({ failedAfterMinutes: 240, failedAtMm: 12.5 });
+    expect(kept.at(-1)).toMatchObject({ machineId: 'm', failedAfterMinutes: 240 });
+  });
+
+  test('what is still being typed is not reckoned with', () => {
+    expect(numbersOnly({ ...begun, failedAtMm: '12,' as unknown as number, failedAfterMinutes: 3 })).toEqual({
+      ...begun,
+      failedAfterMinutes: 3,
+    });
+  });
 });

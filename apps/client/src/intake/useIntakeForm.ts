@@ -1,0 +1,49 @@
+import { useEffect } from 'react';
+import { useForm, useWatch, type DefaultValues, type FieldPath, type UseFormReturn } from 'react-hook-form';
+import type { TakeInDraft } from '../data/draftSlice';
+import { judgeEntry } from '../ui/form/contractResolver';
+
+export interface IntakeForm extends UseFormReturn<TakeInDraft> {
+  /** What is filled in so far. */
+  readonly draft: TakeInDraft;
+  readonly change: (change: Partial<TakeInDraft>) => void;
+}
+
+/**
+ * The questions of an intake as one form, judged by the contract class of its entry as the server judges it. What is filled in goes to
+ * `keep` at every change, so that a reload or a call does not cost it.
+ */
+export function useIntakeForm(
+  type: 'taken-in' | 'intake-corrected',
+  begun: TakeInDraft,
+  keep: (draft: TakeInDraft) => void,
+  toBody: (draft: TakeInDraft) => object,
+): IntakeForm {
+  const form = useForm<TakeInDraft>({
+    mode: 'onTouched',
+    defaultValues: begun as DefaultValues<TakeInDraft>,
+    resolver: (values, _context, options) => judgeEntry<TakeInDraft>(type, toBody(values), options),
+  });
+  const { subscribe } = form;
+  useEffect(
+    () => subscribe({ formState: { values: true }, callback: ({ values }) => keep(values) }),
+    [subscribe, keep],
+  );
+  const draft = useWatch({ control: form.control }) as TakeInDraft;
+  const change = (next: Partial<TakeInDraft>): void => {
+    for (const [name, value] of Object.entries(next))
+      form.setValue(name as FieldPath<TakeInDraft>, value as never, { shouldDirty: true });
+  };
+  return { ...form, draft, change };
+}
+
+/** Without numbers that are still being typed: what may be reckoned with already. */
+export const numbersOnly = (draft: TakeInDraft): TakeInDraft => {
+  const { failedAfterMinutes, failedAtMm, ...rest } = draft;
+  const number = (n: unknown): n is number => typeof n === 'number' && n >= 0;
+  return {
+    ...rest,
+    ...(number(failedAfterMinutes) ? { failedAfterMinutes } : {}),
+    ...(number(failedAtMm) ? { failedAtMm } : {}),
+  };
+};
