@@ -2,11 +2,12 @@
  * `npm run bench:learning [-- ORDERS [WORLDS [MACHINE …]]]`: what 200 learned orders win back of what a wrong catalogue costs. The same
  * orders are worked through with the delivered catalogue, with what was learned and with the world as it is, so that the
  * differences are paired; and with the true weights or the true effects alone, which says where the loss lies. Two checks
- * ahead, as in the application; what is learned from is worked through with one.
+ * ahead, as in the application; what is learned from is worked through with one. `--score`: in bits instead, see `learningScore.ts`.
  */
 import { readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { LearningJob, Minutes } from './learningJob';
+import { scores } from './learningScore';
 import { all, inThread } from './threads';
 
 const ORDERS = Number(process.argv[2] ?? 60);
@@ -68,7 +69,10 @@ async function main(): Promise<void> {
   ]);
 }
 
-main().catch((problem: unknown) => {
+const work = process.argv.includes('--score')
+  ? scores(process.argv.slice(2).filter((arg) => arg !== '--score'))
+  : main();
+work.catch((problem: unknown) => {
   console.error(problem);
   process.exitCode = 1;
 });

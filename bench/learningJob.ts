@@ -3,7 +3,7 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { deliveredCatalogue, type Catalogue } from '@zealous/core';
 import { parseMachine } from '@zealous/core/formats';
 import { drawOrder, followTracer } from '@zealous/core/practice';
-import { luckOf, seeded, taught, worldOf } from './worlds';
+import { luckOf, seeded, taught, withWeights, worldOf } from './worlds';
 
 export interface LearningJob {
   readonly file: string;
@@ -16,12 +16,6 @@ export interface LearningJob {
 export const BELIEFS = ['delivered', 'learned', 'knowing', 'knowing weights', 'knowing shows'] as const;
 /** Minutes of the same order, by belief. */
 export type Minutes = Readonly<Record<(typeof BELIEFS)[number], number>>;
-
-/** A catalogue with the weights of another. */
-const withWeights = (catalogue: Catalogue, of: Catalogue): Catalogue => ({
-  ...catalogue,
-  modes: catalogue.modes.map((mode, i) => ({ ...mode, weight: of.modes[i]?.weight ?? mode.weight })),
-});
 
 function run({ file, world, orders, seed }: LearningJob): readonly Minutes[] {
   const machine = parseMachine(JSON.parse(readFileSync(file, 'utf8')));

@@ -29,7 +29,7 @@ const mutate = ['inference', 'decision', 'learn'].flatMap((layer) =>
 );
 
 const copy = mkdtempSync(join(tmpdir(), 'mutants-'));
-for (const name of ['packages', 'demo', 'package.json', 'tsconfig.base.json', 'tsconfig.json'])
+for (const name of ['packages', 'demo', 'cases', 'docs', 'package.json', 'tsconfig.base.json', 'tsconfig.json'])
   cpSync(join(root, name), join(copy, name), { recursive: true });
 // Links stay links: the packages of the tree lead to those of the copy.
 cpSync(join(root, 'node_modules'), join(copy, 'node_modules'), { recursive: true, verbatimSymlinks: true });

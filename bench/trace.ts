@@ -4,6 +4,7 @@
  */
 import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
+import { paceOf, shopPace, type Pace } from '@zealous/core';
 import Papa from 'papaparse';
 import { all, inThread } from './threads';
 import { optimaOf } from './traceOptimum';
@@ -48,6 +49,29 @@ function calibrationError(stated: readonly (readonly [number, boolean])[]): numb
   return bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit) / Math.max(1, stated.length), 0);
 }
 
+/** The same for the second half of the orders, with the pace that a shop learned from the first: stated minutes, and how many lie in the range. */
+function paced(tallies: readonly Short[]) {
+  const known = tallies.flatMap(({ minutes, promised }) => (promised === undefined ? [] : [{ minutes, promised }]));
+  // Every other one: machines come one after the other.
+  const [first, second] = [0, 1].map((rest) => known.filter((_, i) => i % 2 === rest));
+  if (!first?.length || !second?.length) return {};
+  const { factor, low, high } = shopPace(first.map((t) => paceOf(t.promised, t.minutes)).reduce(addPace));
+  const inside = second.filter(({ minutes, promised }) => minutes >= low * promised && minutes <= high * promised);
+  const stated = mean(second.map(({ promised }) => factor * promised));
+  return {
+    'with the pace learned': Number((mean(second.map(({ minutes }) => minutes)) / stated).toFixed(2)),
+    'within its range %': Math.round((100 * inside.length) / second.length),
+  };
+}
+
+const addPace = (a: Pace, b: Pace): Pace => ({
+  orders: a.orders + b.orders,
+  expected: a.expected + b.expected,
+  taken: a.taken + b.taken,
+  logs: a.logs + b.logs,
+  squares: a.squares + b.squares,
+});
+
 /** What the tracer said beside what was so: log score in bits, "something else", minutes against those it expected at the taking-in. */
 function told(tallies: readonly Short[]) {
   const ratios = tallies.flatMap((t) => (t.promised === undefined ? [] : [t.minutes / t.promised]));
@@ -61,6 +85,7 @@ function told(tallies: readonly Short[]) {
     'minutes against expected': Number(
       (mean(tallies.map((t) => t.minutes)) / mean(tallies.map((t) => t.promised ?? 0))).toFixed(2),
     ),
+    ...paced(tallies),
     '10th, 50th, 90th': [0.1, 0.5, 0.9].map((q) => quantile(ratios, q).toFixed(2)).join(' '),
   };
 }

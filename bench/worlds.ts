@@ -28,3 +28,9 @@ export function taught(machine: Machine, truth: Catalogue, seed: number): Catalo
   });
   return learnedCatalogue(deliveredCatalogue, learnedFrom(orders, deliveredCatalogue), machine);
 }
+
+/** A catalogue with the weights of another. */
+export const withWeights = (catalogue: Catalogue, of: Catalogue): Catalogue => ({
+  ...catalogue,
+  modes: catalogue.modes.map((mode, i) => ({ ...mode, weight: of.modes[i]?.weight ?? mode.weight })),
+});
