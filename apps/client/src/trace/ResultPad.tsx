@@ -1,4 +1,5 @@
 import {
+  routeOf,
   cautionById,
   checksOnLane,
   heaterOff,
@@ -23,6 +24,7 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { radius, space } from '../ui/tokens';
 import { ItemFoot, ItemTicks, type ItemsSeen } from './ItemPad';
+import { CheckSketch } from './CheckSketch';
 import { NumberPad } from './NumberPad';
 
 export interface ResultPadProps {
@@ -173,6 +175,7 @@ export function ResultPad({
           <Text kind="small" bold tone="deed">
             {check.done ? 'Look here again' : 'Look here next'}
           </Text>
+          <CheckSketch place={place} route={routeOf(machine, lane)} />
           <Text kind="figure" style={[styles.minutes, { borderColor: palette.housing }]}>
             {minutes}
           </Text>

@@ -224,3 +224,18 @@ function checksAt(catalogue: Catalogue, machine: Machine, route: Route): readonl
     });
   });
 }
+
+/** What the hands do for a check, as a drawing can show it. */
+export type Gesture = 'ask' | 'swap' | 'push' | 'pull' | 'from-below' | 'measure' | 'look';
+
+/** From what the check says of itself: what it asks, swaps and measures, whether something is put in, and which way it reaches. */
+export function gestureOf({ asks, intake, tool, swap, reach, strand, push, quantity }: Check): Gesture {
+  if (asks || intake || tool === 'print-file') return 'ask';
+  if (swap) return 'swap';
+  if (reach === 'before') return 'pull';
+  if (strand === 'clear' || push) {
+    if (reach === 'upward') return 'from-below';
+    if (reach !== 'station' && reach !== 'near' && reach !== 'path') return 'push';
+  }
+  return quantity ? 'measure' : 'look';
+}
