@@ -68,3 +68,32 @@ export async function judgeAccess(
   if (size === 'phone') expect(await small(page)).toEqual([]);
   await nothingOff(page);
 }
+
+/** What is operated or seen, with no name in the tree that a screen reader goes by. */
+const NAMELESS = /^\s*- (button|link|textbox|checkbox|radio|img|switch|combobox|dialog|main|tab)(?=[:\s[]|$)(?! ")/;
+
+/**
+ * The page as a screen reader goes through it: one main part with a name, nothing operated without one, and what a step is
+ * about in the order in which it is read.
+ *
+ * @returns the tree, as text
+ */
+export async function readAloud(page: Page, main: RegExp, inOrder: readonly RegExp[]): Promise<string> {
+  let tree = '';
+  await expect(async () => {
+    tree = await page.locator('body').ariaSnapshot();
+    const lines = tree.split('\n');
+    expect(lines.filter((line) => NAMELESS.test(line))).toEqual([]);
+    const mains = lines.filter((line) => /^\s*- main /.test(line));
+    expect(mains).toEqual([expect.stringMatching(main)]);
+    let from = 0;
+    const missed = inOrder.filter((words) => {
+      const at = lines.findIndex((line, i) => i >= from && words.test(line));
+      if (at < 0) return true;
+      from = at + 1;
+      return false;
+    });
+    expect(missed.map(String)).toEqual([]);
+  }).toPass({ timeout: 15_000 });
+  return tree;
+}

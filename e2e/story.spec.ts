@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import type { Machine } from '@zealous/core';
 import { answerCheck, button, noteReading, openPlace, traceToRepair, workPlan, type Pretended } from './bench';
+import { readAloud } from './access';
 import { testServer, type TestServer } from './server';
 
 const dunlin = JSON.parse(readFileSync('demo/machines/dunlin.json', 'utf8')) as Machine;
@@ -10,7 +11,9 @@ const stubInHub: Pretended = { machine: dunlin, lane: 'lane-a', station: 'hub', 
 /** Throwaway pictures for looking at, only when asked for. */
 const shots = process.env['ZT_SHOTS'];
 const shot = async (page: Page, name: string): Promise<void> => {
-  if (shots) await page.screenshot({ path: `${shots}/${name}.png` });
+  if (!shots) return;
+  await page.screenshot({ path: `${shots}/${name}.png` });
+  writeFileSync(`${shots}/${name}.yml`, await page.locator('body').ariaSnapshot());
 };
 
 let server: TestServer;
@@ -33,6 +36,11 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await expect(page.getByRole('link', { name: /^Dunlin, tracing\. Next: / })).toBeVisible();
   await reload();
   await shot(page, 'bench');
+  await readAloud(page, /main "Bench"/, [
+    /heading "Bench" \[level=1\]/,
+    /link "Dunlin, tracing\. Next: /,
+    /button "Take in a machine"/,
+  ]);
   await button(page, 'Take in a machine').click();
 
   // Take in: half filled in, reloaded, still there.
@@ -50,11 +58,33 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await page.getByRole('radio', { name: 'orange' }).click();
   await page.getByRole('radio', { name: 'More than 4 weeks' }).click();
   await shot(page, 'take-in');
+  await readAloud(page, /main "Take in"/, [
+    /heading "Take in" \[level=1\]/,
+    /button "What is seen\? Several may apply Filament does not reach the head"/,
+    /button "Filament in it.*\[expanded\]/,
+    /radiogroup "Material"/,
+    /radio "PLA" \[checked\]/,
+    /radio "orange" \[checked\]/,
+    /text: .*First suspicion: /,
+    /button "Take in and trace"/,
+  ]);
   await button(page, 'Take in and trace').click();
 
   // Trace: each answer moves the strand and says in a line what changed; undo takes it back.
   await expect(page.getByTestId('check-name')).toBeVisible();
   await shot(page, 'trace-begin');
+  // What is suspected, then the check with its drawing, its caution and how it is done, then its results.
+  await readAloud(page, /main "Trace"/, [
+    /heading "Dunlin · PLA, orange" \[level=1\]/,
+    /link "Trace, the order stands here"/,
+    /button ".*Show the whole strand"/,
+    /region "The check"/,
+    /img "Drawing: /,
+    /heading ".+" \[level=2\]/,
+    /button "Not sure"/,
+    /button "Could not do it"/,
+    /button "Other\. Choose another check"/,
+  ]);
   const hub = page.getByRole('button', { name: /^Hub: (suspicion|little|cleared)/ });
   const first = await page.getByTestId('check-name').textContent();
   const asked = await traceToRepair(
@@ -67,6 +97,13 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   expect(asked.length).toBeGreaterThan(0);
   await expect(hub).toHaveAttribute('aria-label', /suspicion [4-9]\d/);
   await shot(page, 'trace-enough');
+  await readAloud(page, /main "Trace"/, [
+    /button "Hub: suspicion [4-9]\d %, repair begins here"/,
+    /button "\d+ of 16 cleared: by what\?"/,
+    /heading "Repair now: enough is known" \[level=2\]/,
+    /button "Repair Hub: broken stub left inside, \d+ %"/,
+    /button "Undo"/,
+  ]);
   await button(page, 'Undo').click();
   await expect(page.getByTestId('check-name')).toBeVisible();
   await reload();
@@ -84,6 +121,14 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   // Work: held steps say why; the first rung changes nothing, the second clears.
   await expect(page.getByText('Fetch before the first screw')).toBeVisible();
   await shot(page, 'work');
+  await readAloud(page, /main "Work"/, [
+    /heading "Hub: broken stub left inside" \[level=2\]/,
+    /text: .*Step 1 of \d+/,
+    /img ".+ of work left.+done about/,
+    /group "Step 1: .+, now"/,
+    /group "Step 2: /,
+    /text: .*does not replace the maker’s manual/,
+  ]);
   await page
     .getByRole('group', { name: /^Step .*, now$/ })
     .getByRole('button', {
@@ -132,6 +177,13 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await expect(page.getByTestId('steps')).toHaveText('454.05 ± 2.45 steps/mm');
   await expect(page.getByText(/more than the reading error/)).toBeVisible();
   await shot(page, 'prove-feed');
+  await readAloud(page, /main "Prove"/, [
+    /heading "Not proved until it is shown" \[level=2\]/,
+    /button "Caution\. Hot end at heat/,
+    /textbox "Left to the mark, mm": "27\.5"/,
+    /text: .*454\.05 ± 2\.45 steps\/mm/,
+    /button "Feed is right, or set right"/,
+  ]);
   await button(page, 'Feed is right, or set right').click();
   await button(page, 'Proved: close the order').click();
 
@@ -141,6 +193,17 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await page.getByRole('radio', { name: 'Cured and proved' }).click();
   await page.getByLabel('What to watch, and when').fill('Bend test next week.');
   await shot(page, 'record');
+  await readAloud(page, /main "Record"/, [
+    /heading "Order .+" \[level=2\]/,
+    /text: .*set the target to zero and let it cool/,
+    /radiogroup "Outcome"/,
+    /radio "Cured and proved" \[checked\]/,
+    /textbox "What to watch, and when": Bend test next week\./,
+    /button "Close the order"/,
+    /heading "Findings"/,
+    /heading "Proof"/,
+    /button "Record as PDF"/,
+  ]);
   await button(page, 'Close the order').click();
   await expect(page.getByText(/Cured and proved/).first()).toBeVisible();
   const download = page.waitForEvent('download');

@@ -137,7 +137,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       contentContainerStyle={styles.body}
       role="main"
       tabIndex={0}
-      aria-label="Page"
+      aria-label="Work"
     >
       <Head plan={plan} title={causeTitle(order, catalogue)} />
       {state.closed ? null : <BenchCard machine={machine} state={state} bench={bench} record={record} />}
@@ -232,7 +232,7 @@ function Head({ plan, title }: { readonly plan: Plan; readonly title: string }) 
   const also = plan.ladders.slice(1);
   return (
     <View style={styles.column}>
-      <Text kind="title" heading={1}>
+      <Text kind="title" heading={2}>
         {title}
       </Text>
       {also.map(({ cause, stop, cleared }) => (

@@ -53,7 +53,7 @@ export function Timeline({ steps, done, now }: TimelineProps) {
   return (
     <View style={styles.column}>
       <View role="img" aria-label={`${said}, in ${steps.length} steps. ${clock}`}>
-        <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+        <Svg aria-hidden width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
           <Defs>
             <Pattern id="wait" width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
               <Line x1={0} y1={0} x2={0} y2={6} stroke={palette.housing} strokeWidth={2} />

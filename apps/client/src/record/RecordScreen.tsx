@@ -20,8 +20,8 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   const report = recordOf(machine, catalogue, events);
   const name = `${report.number}-${machine.id}`;
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
-      <Text kind="title" heading={1}>
+    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Record">
+      <Text kind="title" heading={2}>
         {`Order ${report.number}`}
       </Text>
       {state.closed ? null : <CloseForm order={order} record={record} report={report} />}
