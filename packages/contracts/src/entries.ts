@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import type { EventBodies } from '@zealous/core';
 import type { ClassConstructor } from 'class-transformer';
 import { ArrayUnique, IsISO8601 } from 'class-validator';
+import { faultsOf } from './catalogue/judge';
 import { Flag, Id, Ids, Maybe, OneOf, Quantity, Rows, Words } from './catalogue/rules';
 
 /**
@@ -84,6 +85,16 @@ export class Closed {
   @Maybe() @IsISO8601({ strict: true }, { message: 'must be a day, as 2026-11-26' }) watchOn?: string;
 }
 
+class FedAtSpeed {
+  @Quantity(0.01, 100) mmPerS!: number;
+  @Quantity(1, 2000) askedMm!: number;
+  @Quantity(0, 2000) fedMm!: number;
+}
+
+export class CurveMeasured {
+  @Rows(() => FedAtSpeed, 40, 2) points!: FedAtSpeed[];
+}
+
 export class SolventTried {
   @Id() solvent!: string;
   @Flag() softened!: boolean;
@@ -98,7 +109,11 @@ export const ENTRIES = {
   'note-added': NoteAdded,
   closed: Closed,
   'solvent-tried': SolventTried,
+  'curve-measured': CurveMeasured,
 } as const satisfies { readonly [T in keyof EventBodies]?: ClassConstructor<object> };
 
 export type EntryForm = keyof typeof ENTRIES;
 export const hasForm = (type: string): type is EntryForm => Object.hasOwn(ENTRIES, type);
+
+/** What the server would refuse in the body of an entry, by path; nothing when it fits. */
+export const faultsOfEntry = (type: EntryForm, body: object) => faultsOf(ENTRIES[type], body);

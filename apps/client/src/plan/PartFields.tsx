@@ -1,10 +1,12 @@
+import { faultsOfEntry } from '@zealous/contracts/entries';
 import type { EventBodies } from '@zealous/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { useForm, type DefaultValues } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import { useShopHistoryQuery } from '../data/api';
-import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
-import { NumberField } from '../ui/form/NumberField';
+import { judgeEntry } from '../ui/form/contractResolver';
+import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
+import { filled } from '../ui/form/useEntryForm';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -16,7 +18,12 @@ const GENUINE = [
   { id: 'no', label: 'Other maker' },
   { id: 'unknown', label: 'Don’t know' },
 ] as const;
-const hours = (n: number): boolean => n >= 0 && n <= 1_000_000;
+
+/** What is typed of the part; a number that is none stays as it was typed, and is refused at its field. */
+type Typed = { readonly [K in keyof FittedPart]: FittedPart[K] | string };
+
+/** Judged as the entry will be, whose station and part are the step's. */
+const bodyOf = (values: Typed): object => ({ station: 'station', part: 'part', ...filled(values) });
 
 /** The part that is fitted: looked at for the same flaw first, then noted by maker and batch. */
 export function PartFields({
@@ -34,65 +41,46 @@ export function PartFields({
       part.maker && word(item.maker) === word(part.maker) && (!part.batch || word(item.batch) === word(part.batch)),
   );
   const again = before.filter((item) => item.again);
-  const set = <K extends keyof FittedPart>(name: K, value: FittedPart[K] | undefined): void => {
-    const { [name]: _old, ...rest } = part;
-    onChange(value === undefined || value === '' ? rest : { ...rest, [name]: value });
-  };
+  const form = useForm<Typed>({
+    mode: 'onTouched',
+    defaultValues: part as DefaultValues<Typed>,
+    resolver: (values, _context, options) => judgeEntry<Typed>('part-replaced', bodyOf(values), options),
+  });
+  const { subscribe } = form;
+  // What fits is noted at once; what does not stands at its field with its error, and is not noted.
+  useEffect(
+    () =>
+      subscribe({
+        formState: { values: true },
+        callback: ({ values }) => {
+          const wrong = faultsOfEntry('part-replaced', bodyOf(values)).map(({ path }) => path.slice(1));
+          const fits = Object.entries(filled(values)).filter(([name]) => !wrong.includes(name));
+          onChange(Object.fromEntries(fits) as FittedPart);
+        },
+      }),
+    [subscribe, onChange],
+  );
+  const { control } = form;
   return (
     <View style={styles.column}>
       <Text bold>Look for the same flaw in the new part before it is fitted.</Text>
       {open ? (
         <View style={styles.column}>
           <View style={styles.row}>
-            <Field
-              label="Maker"
-              value={part.maker ?? ''}
-              onChange={(text) => set('maker', text)}
-              most={60}
-              style={styles.grow}
-            />
-            <Field
-              label="Batch"
-              value={part.batch ?? ''}
-              onChange={(text) => set('batch', text)}
-              most={60}
-              style={styles.grow}
-            />
+            <FormText control={control} name="maker" label="Maker" most={60} style={styles.grow} />
+            <FormText control={control} name="batch" label="Batch" most={60} style={styles.grow} />
           </View>
           <View style={styles.row}>
-            <NumberField
-              label="Price"
-              value={part.price}
-              fits={(n) => n >= 0 && n <= 100_000}
-              onChange={(n) => set('price', n)}
-              style={styles.grow}
-            />
-            <NumberField
-              label="Hours on it"
-              value={part.hours}
-              fits={hours}
-              onChange={(n) => set('hours', n)}
-              style={styles.grow}
-            />
-            <NumberField
-              label="Hours on the old one"
-              value={part.oldHours}
-              fits={hours}
-              onChange={(n) => set('oldHours', n)}
-              style={styles.grow}
-            />
+            <FormNumber control={control} name="price" label="Price" style={styles.grow} />
+            <FormNumber control={control} name="hours" label="Hours on it" style={styles.grow} />
+            <FormNumber control={control} name="oldHours" label="Hours on the old one" style={styles.grow} />
           </View>
           {before.length > 0 ? (
             <Text kind="small" bold={again.length > 0} tone={again.length > 0 ? 'fault' : 'soft'}>
               {`Fitted here before: ${before.length}${again.length > 0 ? `, and renewed again at ${again.length}: ${again.map((item) => `${item.machine} ${item.batch}`).join(', ')}. Look for the same flaw.` : ', none renewed again so far.'}`}
             </Text>
           ) : null}
-          <Choice
-            label="Genuine or not"
-            options={GENUINE}
-            chosen={part.genuine ? [part.genuine] : []}
-            onToggle={(id) => set('genuine', id)}
-          />
+          <FormChoice control={control} name="genuine" label="Genuine or not" options={GENUINE} />
         </View>
       ) : (
         <Button

@@ -1,34 +1,73 @@
 import { fitFeedCurve, type FedAt, type FeedCurve, type Machine } from '@zealous/core';
 import { useState } from 'react';
+import { useFieldArray, useWatch, type FieldErrors } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import { Circle, Line, Polyline } from 'react-native-svg';
 import type { Recorder } from '../data/useOrder';
 import { Chart } from '../ui/Chart';
 import { Card } from '../ui/Card';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
+import { useEntryForm } from '../ui/form/useEntryForm';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 
-const START: readonly number[] = [1, 2, 3, 4, 5, 6];
+/** A speed and what went in at it; what is empty was not tried. */
+interface Speed {
+  readonly mmPerS: number;
+  readonly fedMm?: number | string | undefined;
+}
+interface Values {
+  readonly speeds: readonly Speed[];
+}
+const START: readonly Speed[] = [1, 2, 3, 4, 5, 6].map((mmPerS) => ({ mmPerS }));
+/** Asked at every speed, mm. */
+const ASKED_MM = 100;
+const LEAST_SPEEDS = 4;
 const HEIGHT = 180;
+
+const pointsOf = ({ speeds }: Values) =>
+  speeds.flatMap(({ mmPerS, fedMm }) => (fedMm === undefined ? [] : [{ mmPerS, askedMm: ASKED_MM, fedMm }]));
+const numbers = (point: { readonly fedMm: number | string }): point is FedAt =>
+  typeof point.fedMm === 'number' && point.fedMm >= 0;
+
+/** What is wrong with a point stands at its speed: speeds that were not tried are no points. */
+function placed(errors: FieldErrors, { speeds }: Values): FieldErrors<Values> {
+  const wrong = (errors as FieldErrors<{ points: { fedMm: unknown }[] }>).points;
+  const tried = speeds.flatMap(({ fedMm }, at) => (fedMm === undefined ? [] : [at]));
+  const at: FieldErrors[] = [];
+  tried.forEach((speed, i) => {
+    const point = wrong?.[i];
+    if (point) at[speed] = point as FieldErrors;
+  });
+  return { speeds: at } as FieldErrors<Values>;
+}
 
 /** Fed length at several speeds: where the hot end no longer melts what is asked. */
 export function FeedCurveCard({
+  orderId,
   machine,
   curve,
   record,
 }: {
+  readonly orderId: string;
   readonly machine: Machine;
   readonly curve: readonly FedAt[] | undefined;
   readonly record: Recorder;
 }) {
   const [open, setOpen] = useState(false);
-  const [speeds, setSpeeds] = useState(curve ? curve.map((p) => p.mmPerS) : START);
-  const [fed, setFed] = useState<Readonly<Record<number, number>>>(
-    Object.fromEntries((curve ?? []).map((p) => [p.mmPerS, (100 * p.fedMm) / p.askedMm])),
-  );
+  const form = useEntryForm<'curve-measured', Values>({
+    type: 'curve-measured',
+    keep: `curve:${orderId}`,
+    defaults: {
+      speeds: curve ? curve.map((p) => ({ mmPerS: p.mmPerS, fedMm: (ASKED_MM * p.fedMm) / p.askedMm })) : START,
+    },
+    toBody: (values) => ({ points: pointsOf(values) }),
+    toFields: placed,
+  });
+  const { fields, append } = useFieldArray({ control: form.control as never, name: 'speeds' as never });
+  const values = useWatch({ control: form.control }) as Values;
   if (!open)
     return (
       <Button
@@ -39,11 +78,8 @@ export function FeedCurveCard({
         style={styles.start}
       />
     );
-  const points = speeds.flatMap((mmPerS): FedAt[] => {
-    const fedMm = fed[mmPerS];
-    return fedMm === undefined ? [] : [{ mmPerS, askedMm: 100, fedMm }];
-  });
-  const fit = points.length >= 4 ? fitFeedCurve(points, machine.strandMm) : undefined;
+  const points = pointsOf(values).filter(numbers);
+  const fit = points.length >= LEAST_SPEEDS ? fitFeedCurve(points, machine.strandMm) : undefined;
   return (
     <Card edge="deed">
       <Text bold heading={2}>
@@ -53,17 +89,13 @@ export function FeedCurveCard({
         Ask 100 mm each time, hot, into free air; enter what went in. Four speeds at least.
       </Text>
       <View style={styles.row}>
-        {speeds.map((speed) => (
-          <NumberField
-            key={speed}
-            label={`at ${speed} mm/s, fed mm`}
-            value={fed[speed]}
-            fits={(n) => n >= 0 && n <= 200}
+        {fields.map(({ id }, i) => (
+          <FormNumber
+            key={id}
+            control={form.control}
+            name={`speeds.${i}.fedMm` as never}
+            label={`at ${values.speeds[i]?.mmPerS ?? 0} mm/s, fed mm`}
             style={styles.field}
-            onChange={(n) => {
-              const { [speed]: _old, ...rest } = fed;
-              setFed(n === undefined ? rest : { ...rest, [speed]: n });
-            }}
           />
         ))}
       </View>
@@ -72,7 +104,7 @@ export function FeedCurveCard({
         icon="plus"
         kind="quiet"
         style={styles.start}
-        onPress={() => setSpeeds([...speeds, (speeds.at(-1) ?? 0) + 2])}
+        onPress={() => append({ mmPerS: (values.speeds.at(-1)?.mmPerS ?? 0) + 2 } as never)}
       />
       {fit ? <Curve points={points} fit={fit} /> : null}
       {fit ? (
@@ -85,7 +117,7 @@ export function FeedCurveCard({
           label={curve === undefined ? 'Keep it in the record' : 'Keep the new one in the record'}
           icon="check"
           style={styles.start}
-          onPress={() => record('curve-measured', { points })}
+          onPress={() => form.submit((body) => record('curve-measured', body))}
         />
       ) : null}
     </Card>

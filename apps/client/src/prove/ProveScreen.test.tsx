@@ -1,5 +1,5 @@
 import { deliveredCatalogue, machineOfFamily, proofsFor, type EventType } from '@zealous/core';
-import { fireEvent, screen, waitFor } from '../testing/render';
+import { act, fireEvent, screen, waitFor } from '../testing/render';
 import { atTen, deskOf, type Desk } from '../testing/bench';
 import { ProveScreen } from './ProveScreen';
 
@@ -110,7 +110,18 @@ test('the feed at several speeds: four are the least, and the speed at which 5 %
   for (const [speed, mm] of Object.entries(fed))
     fireEvent.changeText(screen.getByLabelText(`at ${speed} mm/s, fed mm`), String(mm));
   expect(screen.getByText(/^5 % is lost at 4\.\d ± \d\.\d mm\/s of strand/)).toBeTruthy();
+  // What the server would refuse is refused at its speed, also beside one that was not tried.
+  fireEvent.changeText(screen.getByLabelText('at 1 mm/s, fed mm'), '');
+  fireEvent.changeText(screen.getByLabelText('at 6 mm/s, fed mm'), '9999');
   press('Keep it in the record');
+  await act(async () => jest.advanceTimersByTimeAsync(1));
+  expect(screen.getByText('Must be a number from 0 to 2000.')).toBeTruthy();
+  expect(desk.order().state.curve).toBeUndefined();
+  // Judged anew at every change from now on, which takes a moment.
+  await act(async () => fireEvent.changeText(screen.getByLabelText('at 1 mm/s, fed mm'), '99'));
+  await act(async () => fireEvent.changeText(screen.getByLabelText('at 6 mm/s, fed mm'), '85'));
+  press('Keep it in the record');
+  await act(async () => jest.advanceTimersByTimeAsync(1));
   expect(desk.order().state.curve).toHaveLength(6);
 });
 

@@ -61,8 +61,8 @@ export function ProveScreen({ order, record }: OrderPartProps) {
     router.replace(orderHref(order.id, 'trace'));
   };
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Page">
-      <Text kind="title" heading={1}>
+    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Prove">
+      <Text kind="title" heading={2}>
         {current === undefined ? 'Proved: the fault did not show' : 'Not proved until it is shown'}
       </Text>
       <Text tone="soft">Smallest first. Stop as soon as the fault shows.</Text>
@@ -184,7 +184,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           </Card>
         );
       })}
-      {state.closed ? null : <FeedCurveCard machine={machine} curve={state.curve} record={record} />}
+      {state.closed ? null : <FeedCurveCard orderId={order.id} machine={machine} curve={state.curve} record={record} />}
       {state.closed ? null : <BetCard order={order} />}
       {current === undefined ? (
         <Button

@@ -1,15 +1,17 @@
 import type { EntryForm } from '@zealous/contracts/entries';
 import type { EventBodies } from '@zealous/core';
 import { useEffect } from 'react';
-import { useForm, type DefaultValues, type FieldValues, type UseFormReturn } from 'react-hook-form';
+import { useForm, type DefaultValues, type FieldErrors, type FieldValues, type UseFormReturn } from 'react-hook-form';
 import { judgeEntry } from './contractResolver';
 import { load, save } from '../../data/storage';
 
 export interface EntryFormOptions<E extends EntryForm, T extends FieldValues> {
   readonly type: E;
   readonly defaults: T;
-  /** What is recorded from what is filled in; fields of both have the same names. */
+  /** What is recorded from what is filled in; fields of both have the same names, unless `toFields` says where they stand. */
   readonly toBody: (values: T) => object;
+  /** What is wrong with the body, put to the fields that it was filled in at. */
+  readonly toFields?: (errors: FieldErrors, values: T) => FieldErrors<T>;
   /** Under this name what is typed is kept on the device until it is recorded, so that a reload costs nothing. */
   readonly keep?: string;
 }
@@ -22,6 +24,7 @@ export function useEntryForm<E extends EntryForm, T extends FieldValues>({
   type,
   defaults,
   toBody,
+  toFields,
   keep,
 }: EntryFormOptions<E, T>): UseFormReturn<T> & {
   readonly submit: (record: (body: EventBodies[E]) => unknown) => void;
@@ -30,7 +33,11 @@ export function useEntryForm<E extends EntryForm, T extends FieldValues>({
   const form = useForm<T>({
     mode: 'onTouched',
     defaultValues: (key === undefined ? defaults : { ...defaults, ...load(key, {}) }) as DefaultValues<T>,
-    resolver: (values, _context, options) => judgeEntry<T>(type, toBody(values), options),
+    resolver: async (values, _context, options) => {
+      const judged = await judgeEntry<T>(type, toBody(values), options);
+      const wrong = Object.keys(judged.errors).length > 0;
+      return wrong && toFields ? { values: {}, errors: toFields(judged.errors, values) } : judged;
+    },
   });
   const { subscribe } = form;
   useEffect(() => {
