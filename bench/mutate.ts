@@ -52,6 +52,7 @@ writeFileSync(
     clearTextReporter: { logTests: false },
     disableTypeChecks: false,
     timeoutMS: 60_000,
+    dryRunTimeoutMinutes: 30,
   }),
 );
 console.log(`${mutate.length} windows of ${WINDOW} lines, in ${copy}`);

@@ -1,9 +1,11 @@
 /**
  * `npm run bench:page`: what the page costs on a phone. A first visit on a processor four times slower over a fast-3G line (1.6 Mbit/s
  * down, 750 kbit/s up, 150 ms): bytes, and when the bench's list can be read; then, on the slow processor alone, the time from a tap
- * on a result to a strand that has begun to move, and the longest task while the work plan stands. Aims: 500 kB, 2.5 s, 150 ms, 100 ms.
+ * on a result to a strand that has begun to move, and the longest task while the work plan stands; and what the page's script holds
+ * after thirty orders were opened one after another. Aims: 500 kB, 2.5 s, 150 ms, 100 ms, flat.
  */
 import { chromium, type Page } from '@playwright/test';
+import { randomUUID } from 'node:crypto';
 import { testServer } from '../e2e/server';
 
 const OPEN = '5a170002-0000-4000-8000-0000000000bb';
@@ -51,6 +53,44 @@ async function tapToStrand(page: Page): Promise<number> {
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
   await page.getByTestId('results').waitFor();
   return ms;
+}
+
+/** Orders opened one after another, from the bench and back to it. */
+const OPENED = 30;
+const WARM = 5;
+
+async function takeIn(url: string, n: number): Promise<string> {
+  const id = randomUUID();
+  const body = { number: `M-${n}`, machineId: 'dunlin', lane: 'lane-a', symptoms: ['not-reach'], before: [] };
+  const answer = await fetch(`${url}/api/orders/${id}/events`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ id: randomUUID(), at: new Date().toISOString(), by: 'bench', type: 'taken-in', body }),
+  });
+  if (!answer.ok) throw new Error(await answer.text());
+  return id;
+}
+
+/** Megabytes in use by the page's script when all that nobody holds is gone, after some orders and after all of them. */
+async function memory(page: Page, url: string): Promise<readonly [number, number]> {
+  const ids: string[] = [];
+  for (let i = 0; i < OPENED; i++) ids.push(await takeIn(url, i));
+  const session = await page.context().newCDPSession(page);
+  const used = async (): Promise<number> => {
+    await session.send('HeapProfiler.collectGarbage');
+    const { usedSize } = await session.send('Runtime.getHeapUsage');
+    return usedSize / 1e6;
+  };
+  await page.goto(url);
+  let warm = 0;
+  for (const [i, id] of ids.entries()) {
+    await page.locator(`a[href*="${id}"]`).first().click();
+    await page.getByTestId('check-name').waitFor({ timeout: 60_000 });
+    await page.getByRole('link', { name: 'Back' }).first().click();
+    await page.locator(`a[href*="${id}"]`).first().waitFor();
+    if (i === WARM - 1) warm = await used();
+  }
+  return [warm, await used()];
 }
 
 async function main(): Promise<void> {
@@ -105,6 +145,15 @@ async function main(): Promise<void> {
       'longest task while the work plan stands',
       longest === 0 ? 'under 50 ms' : `${Math.round(longest)} ms`,
       '100 ms',
+    ]);
+    await plan.close();
+
+    const many = await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage();
+    const [warm, after] = await memory(many, server.url);
+    rows.push([
+      `script memory after ${WARM} and after ${OPENED} orders opened`,
+      `${warm.toFixed(1)} MB, ${after.toFixed(1)} MB`,
+      'flat',
     ]);
   } finally {
     await browser.close();
