@@ -84,10 +84,10 @@ async function memory(page: Page, url: string): Promise<readonly [number, number
   await page.goto(url);
   let warm = 0;
   for (const [i, id] of ids.entries()) {
-    await page.locator(`a[href*="${id}"]`).first().click();
+    await page.locator(`a[href*="${id}"]:visible`).first().click();
     await page.getByTestId('check-name').waitFor({ timeout: 60_000 });
     await page.getByRole('link', { name: 'Back' }).first().click();
-    await page.locator(`a[href*="${id}"]`).first().waitFor();
+    await page.locator(`a[href*="${id}"]:visible`).first().waitFor();
     if (i === WARM - 1) warm = await used();
   }
   return [warm, await used()];

@@ -158,3 +158,18 @@ for (const [width, height] of [
     }
     await page.close();
   });
+
+test('an order that was left is taken down: one screen stands, whatever was opened before', async ({ page }) => {
+  await page.goto(server.url);
+  for (let i = 0; i < 4; i++) {
+    await page.getByRole('link', { name: /^Dunlin, tracing/ }).click();
+    await expect(page.getByRole('main', { name: 'Trace' })).toBeVisible();
+    await page.getByRole('link', { name: 'Back', exact: true }).click();
+    await expect(page.getByRole('main', { name: 'Bench' })).toBeVisible();
+    // Also what is hidden counts: a screen that stays works on and holds what it showed.
+    await expect(page.locator('[role=main], main')).toHaveCount(1);
+  }
+  await page.goBack();
+  await expect(page.getByRole('main', { name: 'Trace' })).toBeVisible();
+  await expect(page.locator('[role=main], main')).toHaveCount(1);
+});
