@@ -6,11 +6,11 @@ import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 
 /** One station, and the whole drawing, px. */
-const CELL = 46;
+const CELL = 42;
 const HEIGHT = 40;
 const MIDDLE = HEIGHT / 2;
 /** Room for an arrow at either end. */
-const END = 26;
+const END = 20;
 
 interface Drawn {
   readonly kind: string;

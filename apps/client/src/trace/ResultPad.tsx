@@ -279,7 +279,7 @@ const styles = StyleSheet.create({
   column: { gap: space.s },
   head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
   grow: { flex: 1 },
-  minutes: { borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s },
+  minutes: { flexShrink: 0, borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   half: { flexBasis: '47%', flexGrow: 1 },
   pad: { paddingHorizontal: space.l, paddingBottom: space.s },
