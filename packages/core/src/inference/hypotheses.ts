@@ -224,8 +224,10 @@ function byExpectation(weighing: Weighing, alone: readonly Sized[], { leftOut, m
   return { list: weighing.found, leftOut: out };
 }
 
-/** Classes of which so many sets have been weighed say how far what was expected of sets comes true. */
+/** So many sets, in one class or in several that follow one another, say how far what was expected of them comes true. */
 const ENOUGH_TO_TELL = 50;
+/** However far off the most expected classes are: sets that are expected to hold little are foreseen better (chosen). */
+const LEAST_TRUE = 0.3;
 
 /** Class by class, until what the rest may be expected to hold, as far as expectations came true so far, may be left out. */
 function weighLarger(
@@ -238,11 +240,15 @@ function weighLarger(
   const level: Sized[] = [];
   const { classes } = foreseen;
   let rest = classes.reduce((sum, { expected }) => sum + expected, 0);
-  let [last, comesTrue] = [1, 1];
+  let last = 1;
+  // Nothing is known of it before some have been weighed: where little is expected, more may be there.
+  let comesTrue: number | undefined;
+  let told = { sets: 0, held: 0, expected: 0 };
   for (const { sets, expected } of classes) {
-    if (rest * comesTrue <= leftOut || level.length + sets.length > most) break;
+    const enough = comesTrue !== undefined && rest * comesTrue <= leftOut;
+    if (enough || level.length + sets.length > most) break;
     if (sets.length === 0) continue;
-    let held = 0;
+    let { held } = told;
     for (const code of sets) {
       const { set, add } = foreseen.at(code);
       const weighed = weighing.weigh(weighing.with(set, add));
@@ -250,11 +256,14 @@ function weighLarger(
       held += Math.exp(weighed.log - whole);
     }
     rest = Math.max(0, rest - expected);
-    if (sets.length < ENOUGH_TO_TELL) continue;
-    comesTrue = Math.max(last, held / expected);
-    last = held / expected;
+    told = { sets: told.sets + sets.length, held, expected: told.expected + expected };
+    if (told.sets < ENOUGH_TO_TELL) continue;
+    const now = told.held / told.expected;
+    comesTrue = Math.max(LEAST_TRUE, last, now);
+    last = now;
+    told = { sets: 0, held: 0, expected: 0 };
   }
-  return { level, rest: rest * comesTrue };
+  return { level, rest: rest * (comesTrue ?? 1) };
 }
 
 /** Place of each cause when they are put in path order. */
