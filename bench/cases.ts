@@ -9,6 +9,7 @@ import Papa from 'papaparse';
 import { auditPlan } from '../packages/core/src/testing/audit';
 import { playTracer, type Played } from './cases/play';
 import { playTechnician } from './cases/technician';
+import { mean } from './statistics';
 import type { PracticeCase } from '@zealous/core/practice';
 
 const folder = join(__dirname, '../cases');
@@ -34,7 +35,6 @@ function accidents(of: PracticeCase, played: Played): number {
   }).length;
 }
 
-const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 const median = (list: readonly number[]): number =>
   [...list].sort((a, b) => a - b)[Math.floor((list.length - 1) / 2)] ?? 0;
 const percent = (list: readonly boolean[]): string => `${Math.round(100 * mean(list.map(Number)))} %`;

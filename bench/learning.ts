@@ -8,6 +8,7 @@ import { readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { LearningJob, Minutes } from './learningJob';
 import { scores } from './learningScore';
+import { mean, standardError } from './statistics';
 import { all, inThread } from './threads';
 
 const ORDERS = Number(process.argv[2] ?? 60);
@@ -16,12 +17,7 @@ const wanted = process.argv.slice(4);
 const SEED = 20261125;
 const folder = join(__dirname, '../demo/machines');
 
-const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / list.length;
-const error = (list: readonly number[]): number => {
-  const m = mean(list);
-  return Math.sqrt(mean(list.map((x) => (x - m) ** 2)) / list.length);
-};
-const text = (list: readonly number[]): string => `${mean(list).toFixed(1)} ± ${error(list).toFixed(1)}`;
+const text = (list: readonly number[]): string => `${mean(list).toFixed(1)} ± ${standardError(list).toFixed(1)}`;
 
 function row(machine: string, orders: readonly Minutes[]) {
   const of = (name: keyof Minutes) => orders.map((order) => order[name]);

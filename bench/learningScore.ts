@@ -6,18 +6,14 @@
 import { readdirSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import type { ScoreJob, Scores } from './learningScoreJob';
+import { mean, standardError } from './statistics';
 import { all, inThread } from './threads';
 
 const folder = join(__dirname, '../demo/machines');
 const SEED = 20261124;
 const MOMENTS = ['at take-in', 'after six'] as const;
 
-const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
-const error = (list: readonly number[]): number => {
-  const m = mean(list);
-  return Math.sqrt(mean(list.map((x) => (x - m) ** 2)) / list.length);
-};
-const text = (list: readonly number[]): string => `${mean(list).toFixed(3)} ± ${error(list).toFixed(3)}`;
+const text = (list: readonly number[]): string => `${mean(list).toFixed(3)} ± ${standardError(list).toFixed(3)}`;
 
 function row(machine: string, orders: readonly Scores[], moment: 0 | 1) {
   const bits = (of: keyof Scores) => orders.map((order) => order[of][moment]);

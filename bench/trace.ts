@@ -6,6 +6,7 @@ import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { paceOf, shopPace, type Pace } from '@zealous/core';
 import Papa from 'papaparse';
+import { mean } from './statistics';
 import { all, inThread } from './threads';
 import { optimaOf } from './traceOptimum';
 import { KNOWING, LEARNED, POLICIES, type Job, type run, type World } from './traceJob';
@@ -32,7 +33,6 @@ const machines = readdirSync(folder)
   .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
   .sort();
 
-const mean = (list: readonly number[]): number => list.reduce((sum, x) => sum + x, 0) / Math.max(1, list.length);
 const quantile = (list: readonly number[], q: number): number =>
   [...list].sort((a, b) => a - b)[Math.floor(q * (list.length - 1))] ?? 0;
 
@@ -49,7 +49,7 @@ function calibrationError(stated: readonly (readonly [number, boolean])[]): numb
   return bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit) / Math.max(1, stated.length), 0);
 }
 
-/** The same for the second half of the orders, with the pace that a shop learned from the first: stated minutes, and how many lie in the range. */
+/** The same for every other order, with the pace that a shop learned from the rest; and how many lie in its range. */
 function paced(tallies: readonly Short[]) {
   const known = tallies.flatMap(({ minutes, promised }) => (promised === undefined ? [] : [{ minutes, promised }]));
   // Every other one: machines come one after the other.

@@ -53,10 +53,10 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
           kind="main"
           style={styles.grow}
           onPress={() =>
-            void form.handleSubmit(() => {
-              record('intake-corrected', correctionOf(form.getValues(), machine.id));
+            form.submit((body) => {
+              record('intake-corrected', body);
               leave();
-            })()
+            })
           }
         />
       </View>

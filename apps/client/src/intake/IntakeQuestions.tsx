@@ -66,14 +66,17 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   const { errors, submitCount } = form.formState;
   const wrong = TYPED.find(([name]) => errors[name] !== undefined);
   // What is wrong may lie folded away: its question is opened at the next refusal, and then it can have the focus.
-  const [refused, setRefused] = useState(0);
-  if (submitCount > refused && wrong) {
-    setRefused(submitCount);
+  const [refused, setRefused] = useState<{ readonly at: number; readonly field?: (typeof TYPED)[number][0] }>({
+    at: 0,
+  });
+  if (submitCount > refused.at && wrong) {
+    setRefused({ at: submitCount, field: wrong[0] });
     setAt(wrong[1]);
   }
+  // Only at the refusal: while one field is being mended the focus must not leave it for the next.
   useEffect(() => {
-    if (refused > 0 && wrong) setFocus(wrong[0]);
-  }, [refused, wrong, setFocus]);
+    if (refused.field) setFocus(refused.field);
+  }, [refused, setFocus]);
   const { onsets, symptoms, before, materials } = useCatalogue();
   const lanes = machine ? laneRuns(machine) : [];
   const asksLane = lanes.length > 1 && !laneFixed;

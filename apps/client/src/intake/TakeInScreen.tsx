@@ -1,6 +1,6 @@
 import { laneRuns, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { v4 as uuid } from 'uuid';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
@@ -44,11 +44,6 @@ export function TakeInScreen() {
     (filled) => bodyOf(filled, filled.machineId ?? '', 'new'),
   );
   const { draft, change: set } = form;
-  // Chosen elsewhere, on the machine's own page.
-  useEffect(() => {
-    if (kept.machineId !== undefined && kept.machineId !== form.getValues('machineId'))
-      set({ machineId: kept.machineId, lane: kept.lane });
-  });
   const by = useAppSelector((root) => root.settings.by);
   const machines = useMachinesQuery();
   const { currentData: machine } = useMachineQuery(draft.machineId ?? '', { skip: draft.machineId === undefined });

@@ -1,9 +1,11 @@
 import { useEffect } from 'react';
-import { useForm, useWatch, type DefaultValues, type FieldPath, type UseFormReturn } from 'react-hook-form';
+import { useWatch, type FieldPath } from 'react-hook-form';
 import type { TakeInDraft } from '../data/draftSlice';
-import { judgeEntry } from '../ui/form/contractResolver';
+import { useEntryForm } from '../ui/form/useEntryForm';
 
-export interface IntakeForm extends UseFormReturn<TakeInDraft> {
+type Kind = 'taken-in' | 'intake-corrected';
+
+export interface IntakeForm extends ReturnType<typeof useEntryForm<Kind, TakeInDraft>> {
   /** What is filled in so far. */
   readonly draft: TakeInDraft;
   readonly change: (change: Partial<TakeInDraft>) => void;
@@ -14,16 +16,12 @@ export interface IntakeForm extends UseFormReturn<TakeInDraft> {
  * `keep` at every change, so that a reload or a call does not cost it.
  */
 export function useIntakeForm(
-  type: 'taken-in' | 'intake-corrected',
+  type: Kind,
   begun: TakeInDraft,
   keep: (draft: TakeInDraft) => void,
   toBody: (draft: TakeInDraft) => object,
 ): IntakeForm {
-  const form = useForm<TakeInDraft>({
-    mode: 'onTouched',
-    defaultValues: begun as DefaultValues<TakeInDraft>,
-    resolver: (values, _context, options) => judgeEntry<TakeInDraft>(type, toBody(values), options),
-  });
+  const form = useEntryForm<Kind, TakeInDraft>({ type, defaults: begun, toBody });
   const { subscribe } = form;
   useEffect(
     () => subscribe({ formState: { values: true }, callback: ({ values }) => keep(values) }),

@@ -1,12 +1,10 @@
 import { faultsOfEntry } from '@zealous/contracts/entries';
 import type { EventBodies } from '@zealous/core';
 import { useEffect, useState } from 'react';
-import { useForm, type DefaultValues } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import { useShopHistoryQuery } from '../data/api';
-import { judgeEntry } from '../ui/form/contractResolver';
 import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
-import { filled } from '../ui/form/useEntryForm';
+import { filled, useEntryForm } from '../ui/form/useEntryForm';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -41,12 +39,11 @@ export function PartFields({
       part.maker && word(item.maker) === word(part.maker) && (!part.batch || word(item.batch) === word(part.batch)),
   );
   const again = before.filter((item) => item.again);
-  const form = useForm<Typed>({
-    mode: 'onTouched',
-    defaultValues: part as DefaultValues<Typed>,
-    resolver: (values, _context, options) => judgeEntry<Typed>('part-replaced', bodyOf(values), options),
+  const { control, subscribe } = useEntryForm<'part-replaced', Typed>({
+    type: 'part-replaced',
+    defaults: part as Typed,
+    toBody: bodyOf,
   });
-  const { subscribe } = form;
   // What fits is noted at once; what does not stands at its field with its error, and is not noted.
   useEffect(
     () =>
@@ -60,7 +57,6 @@ export function PartFields({
       }),
     [subscribe, onChange],
   );
-  const { control } = form;
   return (
     <View style={styles.column}>
       <Text bold>Look for the same flaw in the new part before it is fitted.</Text>

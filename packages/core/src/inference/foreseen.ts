@@ -126,7 +126,7 @@ function firstParent(parents: readonly Sized[], rank: readonly number[]): (paren
 }
 
 /** A set in path order, with one more, as one number: five faults of a few hundred causes fit into its 53 bits. */
-function keyWith(set: readonly number[], c: number, rank: readonly number[]): number {
+export function keyWith(set: readonly number[], c: number, rank: readonly number[]): number {
   const n = rank.length + 1;
   let key = 0;
   let left = true;

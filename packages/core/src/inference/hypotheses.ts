@@ -1,7 +1,7 @@
 import type { Cause } from '../observation/causes';
 import { STILL_ILL, type Evidence } from './evidence';
 import { Joint, NEVER } from './joint';
-import { Foreseen, type Larger, type Sized } from './foreseen';
+import { Foreseen, keyWith, type Larger, type Sized } from './foreseen';
 import { MOST_FAULTS, SetPrior } from './prior';
 
 /** A set of faults that were there together, and what repairs in vain have left of it. */
@@ -35,6 +35,8 @@ export interface ByExpectation {
 
 /** What a search found, and what it is expected to have left out, as a share of what is believed. */
 export interface SetsFound {
+  /** By which the sets were weighed. */
+  readonly prior: SetPrior;
   readonly list: readonly Weighed[];
   readonly leftOut: number;
 }
@@ -203,7 +205,7 @@ export function hypotheses(
     if (size === MOST_FAULTS || mass - whole < Math.log(breadth.worth)) break;
     level = extend([...level].sort((a, b) => b.log - a.log).slice(0, breadth.extended), candidates, weighing);
   }
-  return { list: weighing.found, leftOut: NaN };
+  return { prior: weighing.prior, list: weighing.found, leftOut: NaN };
 }
 
 /** All pairs, and of larger sets those that are expected to matter, until next to nothing is left out. */
@@ -221,7 +223,7 @@ function byExpectation(weighing: Weighing, alone: readonly Sized[], { leftOut, m
     out += done.rest;
     whole = logSum([whole, ...level.map((item) => item.log)]);
   }
-  return { list: weighing.found, leftOut: out };
+  return { prior: weighing.prior, list: weighing.found, leftOut: out };
 }
 
 /** So many sets, in one class or in several that follow one another, say how far what was expected of them comes true. */
@@ -304,17 +306,14 @@ function leaders(possible: readonly number[], pairs: readonly Sized[], most: num
 
 /** Sets made larger by every candidate, each larger set once. */
 function extend(level: readonly Sized[], candidates: readonly number[], weighing: Weighing): Sized[] {
-  const base = weighing.causes.length + 1;
-  // Five faults of a few hundred causes fit into the 53 bits of a number.
   const seen = new Set<number>();
   return level.flatMap(({ set }) =>
     candidates.flatMap((c) => {
       if (set.includes(c)) return [];
-      const more = weighing.with(set, c);
-      const key = more.reduce((sum, x) => sum * base + x + 1, 0);
+      const key = keyWith(set, c, weighing.rank);
       if (seen.has(key)) return [];
       seen.add(key);
-      return [weighing.weigh(more)];
+      return [weighing.weigh(weighing.with(set, c))];
     }),
   );
 }

@@ -20,8 +20,6 @@ interface Seen {
 const ALONE: readonly number[] = [1];
 /** A cause whose profile has not been asked for. */
 const UNKNOWN = -1;
-/** More than there are profiles in a component: those of five faults are one number, within its 53 bits. */
-const BASE = 1024;
 /** Profiles of the set at hand, used over and over. */
 const NUMBERS = new Int32Array(MOST_FAULTS);
 
@@ -39,6 +37,8 @@ export class Joint {
   /** By component: profiles as they have come up, from number 1. Causes that show alike have one between them. */
   private readonly profiles: readonly Profile[][];
   private readonly numberOf: readonly Map<string, number>[];
+  /** By component, more than it can have profiles: several are one number, kept while it is an exact one. */
+  private readonly bases: readonly number[];
   private readonly sights: readonly Sights[];
   /** By component, pattern of weights and sight: what it says. */
   private readonly saysOf: readonly number[][][];
@@ -82,6 +82,7 @@ export class Joint {
     this.codes = this.epochs.map((epochs) =>
       Array.from({ length: epochs.length + 1 }, () => new Int32Array(causes.length).fill(UNKNOWN)),
     );
+    this.bases = this.epochs.map((epochs) => (epochs.length + 1) * causes.length + 1);
     this.weightsFor = weightsOf(evidence);
   }
 
@@ -189,9 +190,9 @@ export class Joint {
       NUMBERS[at] = code;
     }
     let key = 0;
-    for (let i = 0; i < n; i++) key = key * BASE + (NUMBERS[i] as number);
+    for (let i = 0; i < n; i++) key = key * (this.bases[k] as number) + (NUMBERS[i] as number);
     const kept = ((this.kept[k] as Map<number, number>[])[pattern] ??= new Map());
-    const known = kept.get(key);
+    const known = key <= Number.MAX_SAFE_INTEGER ? kept.get(key) : undefined;
     if (known !== undefined) return known;
     const codes = Array.from(NUMBERS.subarray(0, n));
     const made = uniform
@@ -201,7 +202,7 @@ export class Joint {
           codes.map((code) => (this.profiles[k] as Profile[])[code - 1] as Profile),
           weights,
         );
-    kept.set(key, made);
+    if (key <= Number.MAX_SAFE_INTEGER) kept.set(key, made);
     return made;
   }
 
@@ -213,8 +214,8 @@ export class Joint {
     const profile = (this.profiles[k] as Profile[])[last - 1] as Profile;
     if (codes.length === 1) return { ids: profile.ids, chances: profile.chance };
     const folded = this.folded[k] as Map<number, Seen>;
-    const key = codes.reduce((sum, code) => sum * BASE + code, 0);
-    const known = folded.get(key);
+    const key = codes.reduce((sum, code) => sum * (this.bases[k] as number) + code, 0);
+    const known = key <= Number.MAX_SAFE_INTEGER ? folded.get(key) : undefined;
     if (known) return known;
     const before = this.seenOf(k, codes.slice(0, -1));
     const ids: number[] = [];
@@ -230,7 +231,7 @@ export class Joint {
         } else chances[at] = (chances[at] as number) + p;
       }
     const made = { ids, chances };
-    folded.set(key, made);
+    if (key <= Number.MAX_SAFE_INTEGER) folded.set(key, made);
     return made;
   }
 

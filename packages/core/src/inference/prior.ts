@@ -39,6 +39,17 @@ export function symmetric(shares: readonly number[], most: number): readonly num
   return e;
 }
 
+const known = new WeakMap<readonly Cause[], Float64Array>();
+
+/** An order weighs the same causes at every finding. */
+function logRaisedOf(causes: readonly Cause[]): Float64Array {
+  const before = known.get(causes);
+  if (before) return before;
+  const made = Float64Array.from(causes.flatMap((a) => causes.map((b) => Math.log(raised(a, b)))));
+  known.set(causes, made);
+  return made;
+}
+
 /** Prior of sets of faults: how many at once, which of them, and what raises them together. Natural logarithms. */
 export class SetPrior {
   /** By cause: its share of what is listed. */
@@ -56,8 +67,7 @@ export class SetPrior {
     const listed = prior.slice(0, n).reduce((sum, x) => sum + x, 0) || 1;
     const share = causes.map((_, i) => (prior[i] ?? 0) / listed);
     this.logShare = Float64Array.from(share, (x) => Math.log(x));
-    this.logRaised = new Float64Array(n * n);
-    causes.forEach((a, i) => causes.forEach((b, j) => (this.logRaised[i * n + j] = Math.log(raised(a, b)))));
+    this.logRaised = logRaisedOf(causes);
     this.logSize = symmetric(share, MOST_FAULTS).map((whole, k) =>
       Math.log((listed * FURTHER_SHARE ** (k - 1) * (k < MOST_FAULTS ? 1 - FURTHER_SHARE : 1)) / whole),
     );

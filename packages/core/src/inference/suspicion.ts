@@ -5,7 +5,7 @@ import { allWays, observed, type Ways } from '../observation/ways';
 import { weightsOf } from '../observation/witness';
 import type { Route } from '../path/route';
 import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
-import { MOST_FAULTS, priorOf, SetPrior } from './prior';
+import { MOST_FAULTS, priorOf, type SetPrior } from './prior';
 import { removedBy } from './removal';
 import { hypotheses, USUAL, WIDE, type Breadth, type ByExpectation, type Weighed } from './hypotheses';
 import { LEAST } from './joint';
@@ -104,7 +104,7 @@ export function weigh(
 ): Suspicion {
   const evidence = byId(known);
   const n = causes.length;
-  const { list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
+  const { prior: of, list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
   const elsewhere = Math.log(prior[n] ?? 0) + elsewhereLog(evidence);
   const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
   const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
@@ -130,7 +130,7 @@ export function weigh(
   const kept = [...larger.values()].filter(({ p }) => p >= LEAST_SHARE).sort((a, b) => b.p - a.p);
   const sets = [...single.map((p, c): FaultSet => ({ causes: [c], p })), ...kept];
   const whole = sets.reduce((sum, { p }) => sum + p, nothing);
-  const bystander = bystanders(new SetPrior(causes, prior), found, (item) => mass(item) / total);
+  const bystander = bystanders(of, found, (item) => mass(item) / total);
   const p = [...sets.map((set) => set.p / whole), nothing / whole];
   const share = causes.map(() => 0);
   sets.forEach(({ causes: set }, h) => set.forEach((c) => (share[c] = (share[c] ?? 0) + (p[h] ?? 0))));
