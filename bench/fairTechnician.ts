@@ -98,6 +98,7 @@ export function followTechnician(hidden: HiddenOrder, luck: Luck, nature: BenchN
       const { place } = cheapest;
       asked.add(place.key);
       const { finding } = work.check(place);
+      if (work.cameUpon) return work.mendSeen();
       const at = outcomeAt(place, finding);
       const row = rowsOf(place)[at];
       if (row) weigh(row);

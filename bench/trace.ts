@@ -26,8 +26,7 @@ const only = option('only');
 const worlds = option('worlds');
 const wanted = process.argv.slice(3).filter((arg) => !arg.startsWith('--'));
 const WORLDS: readonly World[] = ['own', 'perturbed', 'wrong findings', 'other'];
-/** What taking everything apart costs in each world, and what it is put at to see how much hangs on it. */
-const STRIP: Readonly<Record<string, number>> = { other: 180 };
+/** What taking everything apart in vain is put at, to see how much hangs on it. */
 const STRIP_AT = [60, 120, 240] as const;
 const machines = readdirSync(folder)
   .filter((name) => name.endsWith('.json') && (wanted.length === 0 || wanted.includes(basename(name, '.json'))))
@@ -109,7 +108,7 @@ function row(machine: string, world: string, policy: string, tallies: readonly S
     ...Object.fromEntries(
       STRIP_AT.map((at) => [
         `mean, apart at ${at}`,
-        Number(mean(tallies.map((t) => t.minutes + (t.stripped ? at - (STRIP[world] ?? 120) : 0))).toFixed(1)),
+        Number(mean(tallies.map((t) => t.minutes + (t.stripped ? at - t.apartMin : 0))).toFixed(1)),
       ]),
     ),
     ...told(tallies),

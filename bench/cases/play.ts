@@ -1,4 +1,5 @@
 import {
+  answeredKeys,
   carried,
   checksFor,
   decide,
@@ -51,7 +52,7 @@ export function playTracer(of: PracticeCase, wide = false): Played {
     const evidence = evidenceOf(kase, causes, places, work.findings);
     const suspicion = weigh(causes, model.prior, evidence, model.removed);
     if (wide) most = Math.max(most, massLeftOut(causes, model.prior, evidence, model.removed));
-    const answered = new Set(work.findings.slice(work.failed.at(-1)?.after ?? 0).map(({ key }) => key));
+    const answered = answeredKeys(model, work.findings);
     const decision = decide(model, suspicion, work.bench, evidence, new Set(), answered, { depth: 2 });
     if (turn === 0) {
       const wanted = of.sensible ?? [];

@@ -4,7 +4,8 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
-import { answeredKeys, assess, barredKeys, whatChanged } from '../explain/assess';
+import { answeredKeys } from './answered';
+import { assess, barredKeys, whatChanged } from '../explain/assess';
 import { workOut } from './working';
 import { decide, informationOf, type CheckForecast, type Search } from './decide';
 import { Forecasts } from './forecasts';
@@ -19,7 +20,7 @@ const order = (...findings: Parameters<typeof finding>[]) =>
 
 function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue, search?: Search) {
   const { model, evidence, suspicion } = workOut(machine, from, state);
-  const found = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
+  const found = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(model, state.findings), search);
   return { model, suspicion, ...found };
 }
 const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {

@@ -186,7 +186,7 @@ export function decide(
     const { live, p } = liveOf(model, suspicion, most);
     const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
     const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
-    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight));
+    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), answered);
     return { ahead, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
   };
   const worked = work();

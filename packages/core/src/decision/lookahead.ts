@@ -4,6 +4,7 @@ import type { Bench } from '../bench/state';
 import type { Forecasts } from './forecasts';
 import type { Model } from './model';
 import { needOfCheck } from '../bench/places';
+import { apartMinutes } from './apart';
 import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
 import { tryMinutes } from './repairs';
 
@@ -53,8 +54,10 @@ export class Lookahead {
   constructor(
     private readonly model: Model,
     private readonly forecasts: Pick<Forecasts, 'live' | 'rows' | 'after'>,
+    answered: ReadonlySet<string> = new Set(),
   ) {
-    this.needs = needsOf(model, forecasts.live);
+    const apart = apartMinutes(model.way, model.route, model.shownAt, answered);
+    this.needs = needsOf(model, forecasts.live, apart);
     this.scratch = new Float64Array(forecasts.live.length);
     const known = PRICES.get(model);
     this.at = known && known.size < MOST_BENCHES ? known : new Map();

@@ -6,7 +6,8 @@ import { GivenTable } from '../observation/given';
 import { outcomesOf, overall, saysAlike, shareOfRange, type Outcome } from '../observation/likelihood';
 import { lookOf } from '../observation/looks';
 import type { CheckAtPlace } from '../bench/places';
-import { apartMinutes, repairGroups, type RepairGroup } from './repairs';
+import { apartOf, foundAt, type Apart, type ApartLook } from './apart';
+import { repairGroups, type RepairGroup } from './repairs';
 import { elsewhereLikelihood, flatLikelihood } from '../inference/evidence';
 import { priorOf } from '../inference/prior';
 import { removedBy } from '../inference/removal';
@@ -29,8 +30,10 @@ export interface Model {
   /** By cause: index of its group, −1 when no remedy is left. */
   readonly groupOf: readonly number[];
   readonly hotC: number;
-  /** By cause: minutes to find it by taking everything apart. */
-  readonly apart: readonly number[];
+  /** The way through the path when it is taken apart. */
+  readonly way: Apart;
+  /** By cause: where it comes to sight on that way; undefined where no opening shows it. */
+  readonly shownAt: readonly (ApartLook | undefined)[];
   /** By repair in vain and cause, the chance that it took the fault away. */
   readonly removed: readonly (readonly number[])[];
 }
@@ -85,6 +88,8 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
   const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
   const groups = repairGroups(kase, route, causes);
   const given = new GivenTable(kase.catalogue, places, outcomes, causes);
+  const hotC = Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC);
+  const way = apartOf(kase.machine, route, places, hotC);
   return {
     kase,
     route,
@@ -96,9 +101,10 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     elsewhere: places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given)),
     groups,
     groupOf: groupIndex(groups, causes),
-    apart: causes.map((cause) => apartMinutes(cause, places)),
+    way,
+    shownAt: causes.map((cause) => foundAt(way, cause, places)),
     removed: removedBy(kase, causes),
-    hotC: Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC),
+    hotC,
   };
 }
 

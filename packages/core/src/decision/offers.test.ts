@@ -2,11 +2,13 @@ import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
 import { FAMILIES, machineOfFamily } from '../path/families';
 import { chanceRemoved } from '../inference/removal';
-import { answeredKeys, barredKeys } from '../explain/assess';
+import { answeredKeys } from './answered';
+import { barredKeys } from '../explain/assess';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
 import { suspectShown } from './advise';
-import { apartMinutes, repairGroups, rungsFor } from './repairs';
+import { apartMinutes } from './apart';
+import { ASKING_MIN, repairGroups, rungsFor } from './repairs';
 import { workOut } from './working';
 
 const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
@@ -14,7 +16,7 @@ const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC
 function offers(symptoms: readonly string[], machine = dunlin) {
   const state = stateOf(machine, [takenIn(machine, { material: 'PLA', symptoms, onset: 'after-moving' })]);
   const { model, evidence, suspicion } = workOut(machine, catalogue, state);
-  const found = decide(model, suspicion, cold(machine), evidence, barredKeys(state), answeredKeys(state), { depth: 2 });
+  const found = decide(model, suspicion, cold(machine), evidence, barredKeys(state), answeredKeys(model, state.findings), { depth: 2 });
   return { model, suspicion, ...found };
 }
 
@@ -126,12 +128,53 @@ describe('a remedy that was done in vain', () => {
   });
 });
 
-test('taking everything apart shows what an eye or a meter finds there; a strand or a setting takes as long again', () => {
+describe('taking the path apart', () => {
   const { model } = offers(['thin']);
-  const minutes = (id: string): number => {
-    const cause = model.causes.find((item) => item.id === id);
-    return cause ? apartMinutes(cause, model.places) : NaN;
-  };
-  expect(['extruder/gears-worn', 'nozzle/tip-particles', 'block/heater-fault'].map(minutes)).toEqual([120, 120, 120]);
-  expect(['job/too-cold', 'spool-a/filament-wet'].map(minutes)).toEqual([240, 240]);
+  const of = (answered: readonly string[] = []): readonly number[] =>
+    apartMinutes(model.way, model.route, model.shownAt, new Set(answered));
+  const minutes = (id: string, answered?: readonly string[]): number =>
+    of(answered)[model.causes.findIndex((item) => item.id === id)] ?? NaN;
+
+  test('opens what takes least next, each stretch once, and closes what is open at the end', () => {
+    const { looks, wholeMin } = model.way;
+    expect(new Set(looks.map(({ place }) => place.key)).size).toBe(looks.length);
+    looks.forEach((look, i) => {
+      expect(look.minutes).toBeGreaterThan(looks[i - 1]?.minutes ?? 0);
+      expect(look.closedMin).toBeGreaterThanOrEqual(look.minutes);
+    });
+    // Outside first: the guides of a tube before the gears behind their cover.
+    const at = (key: string): number => looks.findIndex(({ place }) => place.key === key);
+    expect(at('look-guides@tube-a')).toBeGreaterThanOrEqual(0);
+    expect(at('look-guides@tube-a')).toBeLessThan(at('look-gears@extruder'));
+    // All parts on the way come off once and go on once, and every look is done.
+    const parts = new Set(looks.flatMap(({ place }) => place.parts));
+    const hands = model.kase.machine.parts
+      .filter(({ id }) => parts.has(id))
+      .reduce((sum, part) => sum + part.minutesOff + part.minutesOn, 0);
+    expect(wholeMin).toBeGreaterThanOrEqual(hands + looks.reduce((sum, { place }) => sum + place.check.minutes, 0));
+  });
+  test('shows what an eye or a meter finds there, as far along as it lies; a strand or a setting is asked for at the end', () => {
+    const whole = model.way.wholeMin;
+    for (const id of ['extruder/gears-worn', 'nozzle/tip-particles', 'block/heater-fault'])
+      expect(minutes(id)).toBeLessThanOrEqual(whole + 26);
+    expect(minutes('job/too-cold')).toBeCloseTo(whole + ASKING_MIN + 26, 9);
+    expect(minutes('spool-a/filament-wet')).toBeCloseTo(whole + ASKING_MIN + 26, 9);
+  });
+  test('does not count once more on a look that has been answered', () => {
+    const key = model.shownAt[model.causes.findIndex(({ id }) => id === 'extruder/gears-worn')]?.place.key ?? '';
+    expect(minutes('extruder/gears-worn', [key])).toBeCloseTo(minutes('job/too-cold'), 9);
+    expect(minutes('nozzle/tip-particles', [key])).toBeCloseTo(minutes('nozzle/tip-particles'), 9);
+    // On no list: half shows to an eye, wherever it sits; with every look answered nothing is left to see.
+    expect(of().at(-1)).toBeLessThan(of([key]).at(-1) ?? 0);
+    expect(of(model.way.looks.map(({ place }) => place.key)).at(-1)).toBeCloseTo(minutes('job/too-cold'), 9);
+  });
+});
+
+test('after a repair in vain those checks may be asked again that see the repaired place, and no others', () => {
+  const { model } = offers(['thin']);
+  const findings = ['look-gears@extruder', 'look-nozzle@nozzle', 'free-air@nozzle'].map((key) => ({ key }));
+  const failed = (after: number) => [{ id: 'f', station: 'nozzle', mode: '', remedies: ['cold-pull'], after }];
+  const keys = (after: number) => [...answeredKeys({ ...model, kase: { ...model.kase, failed: failed(after) } }, findings)];
+  expect(keys(3)).toEqual(['look-gears@extruder']);
+  expect(keys(1)).toEqual(findings.map(({ key }) => key));
 });

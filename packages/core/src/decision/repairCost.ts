@@ -1,5 +1,5 @@
 import type { Live, Model } from './model';
-import { ELSEWHERE_MIN } from './repairs';
+import { ELSEWHERE_MIN, MEND_MIN } from './repairs';
 
 /** Which groups of repairs each live hypothesis needs, as plain arrays for the inner loop; −1 is none. */
 export interface Needs {
@@ -26,14 +26,18 @@ interface Scratch {
   readonly saved: Float64Array;
 }
 
-export function needsOf(model: Model, live: readonly Live[]): Needs {
+/** @param apartMin by cause, `elsewhere` last: minutes to find it by taking the path apart, to mend it and to prove it */
+export function needsOf(model: Model, live: readonly Live[], apartMin: readonly number[]): Needs {
   const group = (cause: number | undefined): number => (cause === undefined ? -1 : (model.groupOf[cause] ?? -1));
   const needed = live.map(({ causes }) => [...new Set(causes.map(group))]);
   const later = Float64Array.from(live, ({ causes }) =>
     causes.reduce((sum, cause) => sum + (model.groups[group(cause)]?.laterMin ?? 0), 0),
   );
+  // Several are found on one way, and each is mended.
   const apart = Float64Array.from(live, ({ causes }) =>
-    Math.max(ELSEWHERE_MIN, ...causes.map((cause) => model.apart[cause] ?? ELSEWHERE_MIN)),
+    causes.length === 0
+      ? (apartMin.at(-1) ?? ELSEWHERE_MIN)
+      : Math.max(...causes.map((cause) => apartMin[cause] ?? ELSEWHERE_MIN)) + MEND_MIN * (causes.length - 1),
   );
   return needsFrom(needed, later, model.groups.length, apart);
 }

@@ -5,10 +5,7 @@ import type { Catalogue, Material, Remedy } from '../catalogue/types';
 import { materialOf, remedyById } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
-import type { CheckAtPlace } from '../bench/places';
 import type { Cause } from '../observation/causes';
-import { lookOf } from '../observation/looks';
-import { allWays, resultShares } from '../observation/ways';
 import type { Case, FailedRepair } from '../observation/context';
 
 /** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
@@ -27,29 +24,12 @@ export interface RepairGroup {
 export const PROOF_MIN = 6;
 /** A remedy that was done in vain cures so much less often when it is done again, with another part or with more care (chosen). */
 export const AGAIN = 0.5;
-/** What it takes when the cause is on no list: strip and look at everything, or ask for help (chosen). */
+/** What it takes when a whole ladder has cured nothing: strip and look at everything, or ask for help (chosen). */
 export const ELSEWHERE_MIN = 120;
 /** What no opened path shows (a setting, a strand, a bad contact when warm) is then found by asking and by trying (chosen). */
 export const ASKING_MIN = 120;
-/** Shown to an eye or a meter at the opened path at least so often (chosen). */
-const SHOWN_OPEN = 0.5;
-
-/** Minutes to find a fault by taking everything apart and looking: what an eye cannot see there takes more. */
-export function apartMinutes(cause: Cause, places: readonly CheckAtPlace[]): number {
-  // Once its parts are off, whatever looks at a station is done on the way.
-  const opened = (cause.stop.station.access?.open ?? []).length > 0;
-  const shown = places.some(({ check, reach, cannot }) => {
-    if (cannot || check.asks || check.swap || !reach.has(cause.stop.index)) return false;
-    if (check.needs !== 'open' && !opened) return false;
-    if (check.reach !== 'station' && check.reach !== 'near') return false;
-    if (check.quantity) return (cause.mode.reads?.[check.quantity.reads]?.p ?? 0) >= SHOWN_OPEN;
-    const look = lookOf(check);
-    const seen = look && resultShares(allWays(cause.mode), look);
-    return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
-  });
-  return shown ? ELSEWHERE_MIN : ELSEWHERE_MIN + ASKING_MIN;
-}
-
+/** To mend what came to sight when everything was taken apart, proof aside (chosen). */
+export const MEND_MIN = 20;
 /** Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out, until nothing else is left. */
 export function rungsFor(
   catalogue: Catalogue,

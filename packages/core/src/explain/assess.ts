@@ -11,6 +11,7 @@ import { habitAdvice, leadingSets, meanwhileOf, unexplained, whatWouldChange, ty
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } from './assessment';
 import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
+import { answeredKeys } from '../decision/answered';
 import { decide, type CheckForecast, type Decision, type Search } from '../decision/decide';
 import {
   forAndAgainst,
@@ -164,10 +165,6 @@ function adviceOf(model: Model, p: readonly number[], decision: Decision, untouc
   };
 }
 
-/** Checks that were answered since the last repair, also with "not sure": they may be done again, last. */
-export const answeredKeys = ({ findings, failures }: OrderState): ReadonlySet<string> =>
-  new Set(findings.slice(failures.at(-1)?.after ?? 0).map((item) => item.key));
-
 /** Checks not to offer: those said to be impossible here. */
 export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
 
@@ -217,7 +214,7 @@ export function assess(
       suspicion: p[i] ?? 0,
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
-  const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(state), search);
+  const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(model, state.findings), search);
   const habits = habitAdvice(model, decision);
   const changer = whatWouldChange(model, suspicion, decision);
   const elsewhere = p.at(-1) ?? 0;

@@ -9,12 +9,12 @@ import type { Finding } from '../observation/context';
 import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../observation/likelihood';
 import { lookOf } from '../observation/looks';
 import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
 import { groupIndex, modelOf, type Model } from '../decision/model';
 import {
   AGAIN,
-  apartMinutes,
   ASKING_MIN,
-  ELSEWHERE_MIN,
+  MEND_MIN,
   remedyNeeds,
   PROOF_MIN,
   remedyMinutes,
@@ -39,8 +39,10 @@ export interface Tally {
   readonly findings: readonly Finding[];
   /** Suspicion stated of the leading cause before each step, and whether it was so. */
   readonly stated: readonly (readonly [number, boolean])[];
-  /** Nothing was left to try: everything was taken apart, or somebody asked. */
+  /** Nothing was left to try: everything was taken apart in vain, and somebody asked. */
   readonly stripped: boolean;
+  /** Minutes that this took. */
+  readonly apartMin: number;
 }
 
 /** How a bench differs from what the engine takes it to be. */
@@ -49,8 +51,8 @@ export interface BenchNature {
   readonly wrong?: number;
   /** Errors of checks do not repeat. */
   readonly independent?: boolean;
-  /** Minutes to take everything apart. */
-  readonly stripMin?: number;
+  /** Taking the path apart takes so many times as long as its access data say. */
+  readonly apartFactor?: number;
 }
 
 /** Points at which a band is looked at to draw a number from it. */
@@ -82,6 +84,9 @@ export class BenchWork {
   readonly places: readonly CheckAtPlace[];
   readonly causes: readonly Cause[];
   left: readonly Cause[];
+  private readonly hotC: number;
+  /** A fault on no list has come to sight. */
+  cameUpon = false;
   private rightFirst = false;
   private unlisted: Model | undefined;
   private readonly opened = new Set<string>();
@@ -94,7 +99,8 @@ export class BenchWork {
     private readonly draw: Luck,
     private readonly nature: BenchNature = {},
   ) {
-    const { machine, lane } = hidden.kase;
+    const { machine, lane, catalogue, material } = hidden.kase;
+    this.hotC = Math.min(materialOf(catalogue, material).printC, machine.heat.limitC);
     this.route = routeOf(machine, lane);
     this.places = checksFor(hidden.kase.catalogue, machine, this.route).filter(({ cannot }) => !cannot);
     this.bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
@@ -185,9 +191,7 @@ export class BenchWork {
   }
 
   check(place: CheckAtPlace): Answered {
-    const { machine, catalogue } = this.hidden.kase;
-    const hotC = Math.min(materialOf(catalogue, this.hidden.kase.material).printC, machine.heat.limitC);
-    const price = priceOf(machine, this.bench, needOfCheck(place, hotC));
+    const price = priceOf(this.hidden.kase.machine, this.bench, needOfCheck(place, this.hotC));
     this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
     price.opened.forEach((id) => this.opened.add(id));
     this.bench = price.after;
@@ -208,6 +212,7 @@ export class BenchWork {
     const value = answer.low === undefined || answer.high === undefined ? {} : { value: this.reading(place, answer) };
     const finding: Finding = { id: `f${this.findings.length}`, key: place.key, result: answer.result, ...value };
     this.findings.push(finding);
+    this.cameUpon ||= this.hidden.seenAt !== undefined && looksStraightAt(place, this.hidden.seenAt);
     return { finding, normal: index === outcomes.length - 1 };
   }
 
@@ -257,17 +262,47 @@ export class BenchWork {
     return false;
   }
 
+  /** What came to sight although it is on no list is mended and proved. */
+  mendSeen(): Tally {
+    this.minutes += MEND_MIN + PROOF_MIN;
+    return this.finish(true);
+  }
+
   private closing(off: Iterable<string>): number {
     let sum = 0;
     for (const id of off) sum += this.hidden.kase.machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
     return sum;
   }
 
-  /** Strips and looks at everything; what no eye can see there is found by asking and trying, which takes more. */
+  /**
+   * Takes the path apart stretch by stretch until all that is wrong has come to sight, mends and proves it. What no opening shows
+   * is asked for and tried at the end: then the path was taken apart whole.
+   */
   strip(): Tally {
-    const more = this.left.some((fault) => apartMinutes(fault, this.places) > ELSEWHERE_MIN);
-    this.minutes += (this.nature.stripMin ?? ELSEWHERE_MIN) + (more ? ASKING_MIN : 0);
-    return { ...this.finish(false), stripped: true };
+    const { machine } = this.hidden.kase;
+    const way = apartOf(machine, this.route, this.places, this.hotC);
+    const seenAt = this.hidden.seenAt;
+    const found = [
+      ...this.left.map((fault) => foundAt(way, fault, this.places)?.place),
+      ...(this.hidden.faults.length > 0
+        ? []
+        : [seenAt === undefined ? undefined : way.looks.find(({ place }) => looksStraightAt(place, seenAt))?.place]),
+    ];
+    const wanted = new Set(found);
+    const whole = wanted.delete(undefined);
+    let minutes = 0;
+    for (const { place } of way.looks) {
+      if (!whole && wanted.size === 0) break;
+      const price = priceOf(machine, this.bench, needOfCheck(place, this.hotC));
+      minutes += benchMinutes(price) + place.check.minutes;
+      price.opened.forEach((id) => this.opened.add(id));
+      this.bench = price.after;
+      wanted.delete(place);
+    }
+    minutes = this.nature.apartFactor ? minutes * this.nature.apartFactor : minutes;
+    minutes += (whole ? ASKING_MIN : 0) + MEND_MIN * found.length + PROOF_MIN;
+    this.minutes += minutes;
+    return { ...this.finish(false), ...(whole ? { stripped: true, apartMin: minutes } : {}) };
   }
 
   finish(found: boolean): Tally {
@@ -286,6 +321,7 @@ export class BenchWork {
       findings: this.findings,
       stated: this.stated,
       stripped: false,
+      apartMin: 0,
     };
   }
 }

@@ -5,6 +5,7 @@ import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
 import type { Case } from '../observation/context';
 import { symptomLikelihood } from '../observation/likelihood';
 import { gaussian, type Random } from '../quantities/random';
+import { UNLISTED_SEEN } from '../decision/apart';
 import { FURTHER_SHARE, priorOf } from '../inference/prior';
 import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/evidence';
 
@@ -27,6 +28,8 @@ export interface HiddenOrder {
   readonly faults: readonly Cause[];
   /** The catalogue by which the world really behaves. */
   readonly truth: Catalogue;
+  /** Of a fault on no list: the place of the path at which an eye that looks straight at it sees it; without, none sees it. */
+  readonly seenAt?: number;
 }
 
 export function pick(weights: ArrayLike<number>, random: Random): number {
@@ -78,9 +81,11 @@ export function drawOrder(
     symptoms: [],
     before: [],
   };
-  const causes = causesOf({ ...said, catalogue: truth }, routeOf(machine, lane));
+  const route = routeOf(machine, lane);
+  const causes = causesOf({ ...said, catalogue: truth }, route);
   const prior = priorOf(causes);
   const first = causes[pick(prior, random)];
+  const unlistedAt = first ? undefined : Math.floor((random() / UNLISTED_SEEN) * route.stops.length);
   const second = first && random() < FURTHER_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
   const faults = [...new Set([first, second])]
     .filter((cause): cause is Cause => cause !== undefined)
@@ -111,6 +116,8 @@ export function drawOrder(
     },
     faults,
     truth,
+    // Half of them show to an eye, wherever on the path they sit.
+    ...(unlistedAt !== undefined && unlistedAt < route.stops.length ? { seenAt: unlistedAt } : {}),
   };
 }
 

@@ -32,6 +32,7 @@ export function followInformation(hidden: HiddenOrder, luck: Luck, nature: Bench
     const top = shares.reduce((at, x, g) => (x > (shares[at] ?? 0) ? g : at), 0);
     if ((shares[top] ?? 0) < SURE && best && best.bits > TELLS_NOTHING) {
       work.check(best.place);
+      if (work.cameUpon) return work.mendSeen();
       continue;
     }
     const group = model.groups[top];

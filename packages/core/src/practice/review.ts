@@ -2,9 +2,10 @@ import { checksFor, isAbnormal, needOfCheck } from '../bench/places';
 import { benchMinutes, priceOf } from '../bench/price';
 import type { Bench } from '../bench/state';
 import { carried } from '../decision/advise';
+import { answeredKeys } from '../decision/answered';
 import { decide, type Decision } from '../decision/decide';
 import { modelOf, type Model } from '../decision/model';
-import { ELSEWHERE_MIN, tryMinutes } from '../decision/repairs';
+import { tryMinutes } from '../decision/repairs';
 import { evidenceOf } from '../inference/evidence';
 import { weigh, type Suspicion } from '../inference/suspicion';
 import { benchMinutesOf, findingWords, playRound, type RoundEntry, type RoundPlayed, type RoundState } from './round';
@@ -70,13 +71,7 @@ function standing(bench: RoundBench, at: Bench, depth: 1 | 2, also: readonly str
   const model = modelOf(kase, route, causes, places);
   const evidence = evidenceOf(kase, causes, new Map(places.map((place) => [place.key, place])), bench.findings());
   const suspicion = weigh(causes, model.prior, evidence, model.removed);
-  const after = kase.failed?.at(-1)?.after ?? 0;
-  const answered = new Set(
-    bench
-      .findings()
-      .slice(after)
-      .map(({ key }) => key),
-  );
+  const answered = answeredKeys(model, bench.findings());
   const decision = decide(model, suspicion, at, evidence, new Set(), answered, { depth, also, quick: depth === 1 });
   return { model, suspicion, decision };
 }
@@ -124,7 +119,11 @@ function tracerWay(hidden: Hidden, onStep: () => void): Pick<RoundReview, 'trace
     }
     const group = repairOf(now);
     if (!group) {
-      steps.push({ kind: 'other', name: 'On no list: taken apart whole, and asked', minutes: ELSEWHERE_MIN });
+      steps.push({
+        kind: 'other',
+        name: 'On no list: taken apart whole, and asked',
+        minutes: now.decision.repairMinutes,
+      });
       break;
     }
     const minutes = tryMinutes(machine, [group], at)[0] ?? 0;

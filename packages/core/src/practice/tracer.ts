@@ -1,5 +1,6 @@
 import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
+import { answeredKeys } from '../decision/answered';
 import { decide } from '../decision/decide';
 import { modelOf, type Model } from '../decision/model';
 import { checksFor } from '../bench/places';
@@ -53,8 +54,8 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOpt
   for (let turn = 0; turn < MOST_TURNS; turn++) {
     const evidence = evidenceOf(model.kase, causes, byKey, work.findings);
     const suspicion = weigh(causes, model.prior, evidence, model.removed, QUICK);
-    const barred = new Set(work.findings.map((finding) => finding.key));
-    const decision = decide(model, suspicion, work.bench, evidence, barred, new Set(), { depth });
+    const answered = answeredKeys(model, work.findings);
+    const decision = decide(model, suspicion, work.bench, evidence, new Set(), answered, { depth });
     // What is expected of the likeliest of what is really wrong; of a fault on no list, of "something else".
     const truth = hidden.faults.map(({ id }) => suspicion.share[causes.findIndex((cause) => cause.id === id)] ?? 0);
     const bits = -Math.log2(Math.max(1e-6, truth.length ? Math.max(...truth) : (suspicion.share.at(-1) ?? 0)));
@@ -70,6 +71,7 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOpt
     const best = decision.checks[0];
     if (decision.advice === 'check' && best) {
       work.check(best.place);
+      if (work.cameUpon) return told(work.mendSeen());
       continue;
     }
     const group = model.groups[decision.repairOrder[0] ?? -1];

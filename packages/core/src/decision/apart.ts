@@ -1,0 +1,118 @@
+import { benchMinutes, priceOf } from '../bench/price';
+import { needOfCheck, type CheckAtPlace } from '../bench/places';
+import type { Bench } from '../bench/state';
+import type { Cause } from '../observation/causes';
+import { lookOf } from '../observation/looks';
+import { allWays, resultShares } from '../observation/ways';
+import type { Machine } from '../path/machine';
+import type { Route } from '../path/route';
+import { ASKING_MIN, MEND_MIN, PROOF_MIN } from './repairs';
+
+/**
+ * Taking the path apart when nothing listed is worth a repair: stretch by stretch, what takes least next, until something is found;
+ * what no eye sees at the opened path is asked for and tried afterwards. In minutes of this machine's own access data.
+ */
+export interface Apart {
+  readonly looks: readonly ApartLook[];
+  /** With every stretch opened, looked at and closed again. */
+  readonly wholeMin: number;
+}
+
+export interface ApartLook {
+  readonly place: CheckAtPlace;
+  /** From the closed, cold machine until this look is done. */
+  readonly minutes: number;
+  /** … and until what is open then is closed again. */
+  readonly closedMin: number;
+}
+
+/** Shown to an eye or a meter at the opened path at least so often (chosen). */
+const SHOWN_OPEN = 0.5;
+/** Of the faults on no list, those that sit somewhere on the path and show to an eye there: two of four in the cases from practice. */
+export const UNLISTED_SEEN = 0.5;
+
+/** Whether an eye is at the opened place: what is there comes to sight, be it on a list or not. */
+export const looksStraightAt = ({ check, cannot, reach }: CheckAtPlace, stop: number): boolean =>
+  !cannot &&
+  check.needs === 'open' &&
+  (check.reach === 'station' || check.reach === 'near') &&
+  !check.swap &&
+  !check.quantity &&
+  !check.asks &&
+  !check.history &&
+  reach.has(stop);
+
+const partsOnMin = (machine: Machine, off: ReadonlySet<string>): number =>
+  machine.parts.reduce((sum, part) => sum + (off.has(part.id) ? (part.minutesOn ?? 0) : 0), 0);
+
+const kept = new WeakMap<readonly CheckAtPlace[], Map<number, Apart>>();
+
+/** The way through the path, each look where it takes least from what is open by then. */
+export function apartOf(machine: Machine, route: Route, places: readonly CheckAtPlace[], hotC: number): Apart {
+  const known = kept.get(places)?.get(hotC);
+  if (known) return known;
+  const left = places.filter((place) => route.stops.some(({ index }) => looksStraightAt(place, index)));
+  let bench: Bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
+  let minutes = 0;
+  const looks: ApartLook[] = [];
+  while (left.length > 0) {
+    const next = left
+      .map((place, i) => {
+        const price = priceOf(machine, bench, needOfCheck(place, hotC));
+        return { place, i, price, takes: benchMinutes(price) + place.check.minutes };
+      })
+      .reduce((a, b) => (b.takes < a.takes ? b : a));
+    left.splice(next.i, 1);
+    minutes += next.takes;
+    bench = next.price.after;
+    looks.push({ place: next.place, minutes, closedMin: minutes + partsOnMin(machine, bench.off) });
+  }
+  const apart = { looks, wholeMin: looks.at(-1)?.closedMin ?? 0 };
+  kept.set(places, (kept.get(places) ?? new Map<number, Apart>()).set(hotC, apart));
+  return apart;
+}
+
+/** Whether a fault shows to an eye or a meter once its place is open. */
+function showsOpen(cause: Cause, places: readonly CheckAtPlace[]): boolean {
+  // Once its parts are off, whatever looks at a station is done on the way.
+  const opened = (cause.stop.station.access?.open ?? []).length > 0;
+  return places.some(({ check, reach, cannot }) => {
+    if (cannot || check.asks || check.swap || !reach.has(cause.stop.index)) return false;
+    if (check.needs !== 'open' && !opened) return false;
+    if (check.reach !== 'station' && check.reach !== 'near') return false;
+    if (check.quantity) return (cause.mode.reads?.[check.quantity.reads]?.p ?? 0) >= SHOWN_OPEN;
+    const look = lookOf(check);
+    const seen = look && resultShares(allWays(cause.mode), look);
+    return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
+  });
+}
+
+/** The look of the way at which a fault comes to sight; undefined where no opening shows it. */
+export function foundAt({ looks }: Apart, cause: Cause, places: readonly CheckAtPlace[]): ApartLook | undefined {
+  return showsOpen(cause, places)
+    ? (looks.findLast(({ place }) => looksStraightAt(place, cause.stop.index)) ?? looks.at(-1))
+    : undefined;
+}
+
+/**
+ * By cause, `elsewhere` last: minutes to find it on that way, to mend it and to prove it. What no opening shows is asked for and tried at the
+ * end; so is what should have come to sight at a look that was answered already. Half of what is on no list shows to an eye, wherever
+ * on the path it sits.
+ *
+ * @param shownAt by cause, where it comes to sight
+ * @param answered keys of the looks that were answered since the last repair
+ */
+export function apartMinutes(
+  { looks, wholeMin }: Apart,
+  route: Route,
+  shownAt: readonly (ApartLook | undefined)[],
+  answered: ReadonlySet<string>,
+): readonly number[] {
+  const asked = wholeMin + ASKING_MIN;
+  const until = (look: ApartLook | undefined): number => (look && !answered.has(look.place.key) ? look.closedMin : asked);
+  const seen = route.stops.map(({ index }) => until(looks.find(({ place }) => looksStraightAt(place, index))));
+  const mean = seen.reduce((sum, x) => sum + x, 0) / Math.max(1, seen.length);
+  return [...shownAt.map(until), UNLISTED_SEEN * mean + (1 - UNLISTED_SEEN) * asked].map(
+    (minutes) => minutes + MEND_MIN + PROOF_MIN,
+  );
+}
