@@ -87,9 +87,7 @@ export function drawOther(machine: Machine, truth: Catalogue, random: Random, be
     })
     .map(({ id }) => id);
   const seenAt =
-    faults.length === 0 && random() < SEEN
-      ? Math.floor(random() * routeOf(machine, lane).stops.length)
-      : undefined;
+    faults.length === 0 && random() < SEEN ? Math.floor(random() * routeOf(machine, lane).stops.length) : undefined;
   const [first] = faults;
   const onset = pick(truth.onsets, ({ id }) => first?.mode.onset?.[id] ?? 1, random)?.id;
   return {

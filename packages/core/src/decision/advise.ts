@@ -50,9 +50,17 @@ export function checkFirst(
     return true;
   const worth = share >= AS_GOOD_AS_FOUND ? WORTH_FOUND_MIN : WORTH_MIN;
   // A check spares a sound part only as far as its answer changes what is renewed.
-  const sound = ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;
+  const sound = best.bits < TELLS_BITS ? 0 : ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;
   return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;
 }
+
+/**
+ * Whether a part that is probably sound would be renewed for next to nothing, when no check tells any more: then it is better to ask.
+ *
+ * @param apart minutes with no repair tried
+ */
+export const rathersAsk = (share: number, repairMinutes: number, apart: number): boolean =>
+  share < CARRIED && repairMinutes + (1 - share) * SOUND_RENEWED_MIN >= apart;
 
 /** A look at a new part needs one: renewed before it came in, or at this place in this visit. */
 export function sayable({ kase }: Model, { check, station }: CheckAtPlace): boolean {

@@ -108,8 +108,17 @@ export function apartMinutes(
   shownAt: readonly (ApartLook | undefined)[],
   answered: ReadonlySet<string>,
 ): readonly number[] {
-  const asked = wholeMin + ASKING_MIN;
-  const until = (look: ApartLook | undefined): number => (look && !answered.has(look.place.key) ? look.closedMin : asked);
+  // What was answered is not gone through once more.
+  let spared = 0;
+  const ahead = new Map<ApartLook, number>();
+  let before = 0;
+  for (const look of looks) {
+    if (answered.has(look.place.key)) spared += look.minutes - before;
+    else ahead.set(look, look.closedMin - spared);
+    before = look.minutes;
+  }
+  const asked = (ahead.size > 0 ? wholeMin - spared : 0) + ASKING_MIN;
+  const until = (look: ApartLook | undefined): number => (look && ahead.get(look)) ?? asked;
   const seen = route.stops.map(({ index }) => until(looks.find(({ place }) => looksStraightAt(place, index))));
   const mean = seen.reduce((sum, x) => sum + x, 0) / Math.max(1, seen.length);
   return [...shownAt.map(until), UNLISTED_SEEN * mean + (1 - UNLISTED_SEEN) * asked].map(

@@ -20,7 +20,15 @@ const order = (...findings: Parameters<typeof finding>[]) =>
 
 function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue, search?: Search) {
   const { model, evidence, suspicion } = workOut(machine, from, state);
-  const found = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(model, state.findings), search);
+  const found = decide(
+    model,
+    suspicion,
+    bench,
+    evidence,
+    barredKeys(state),
+    answeredKeys(model, state.findings),
+    search,
+  );
   return { model, suspicion, ...found };
 }
 const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {

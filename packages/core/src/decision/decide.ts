@@ -8,6 +8,7 @@ import {
   NEAR_TIE_MIN,
   nextOpening,
   oneOfEach,
+  rathersAsk,
   ranked,
   sayable,
   suspectShown,
@@ -279,6 +280,7 @@ export function decide(
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const opening =
     !worthwhile && share < CARRIED ? nextOpening(list, suspected, suspicion.share.at(-1) ?? 0) : undefined;
+  const asks = !worthwhile && !opening && replaces && rathersAsk(share, repairMinutes, now.apart);
   const advice = worthwhile || opening ? 'check' : 'repair';
   const second = list.filter((check) => !check.done)[1]?.expectedMinutes ?? Infinity;
   const gap =
@@ -286,9 +288,9 @@ export function decide(
       ? Math.min(second, repairMinutes) - (best?.expectedMinutes ?? 0)
       : (best?.expectedMinutes ?? Infinity) - repairMinutes;
   return {
-    repairMinutes,
-    carried: share,
-    repairOrder: first === undefined ? [] : [first, ...repairOrder.filter((group) => group !== first)],
+    repairMinutes: asks ? now.apart : repairMinutes,
+    carried: asks ? 0 : share,
+    repairOrder: asks || first === undefined ? [] : [first, ...repairOrder.filter((group) => group !== first)],
     checks: [
       ...(opening ? [opening] : []),
       ...suspectShown(

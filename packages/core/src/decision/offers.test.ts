@@ -7,6 +7,7 @@ import { barredKeys } from '../explain/assess';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
 import { suspectShown } from './advise';
+import { rathersAsk } from './advise';
 import { apartMinutes } from './apart';
 import { ASKING_MIN, repairGroups, rungsFor } from './repairs';
 import { workOut } from './working';
@@ -16,7 +17,15 @@ const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC
 function offers(symptoms: readonly string[], machine = dunlin) {
   const state = stateOf(machine, [takenIn(machine, { material: 'PLA', symptoms, onset: 'after-moving' })]);
   const { model, evidence, suspicion } = workOut(machine, catalogue, state);
-  const found = decide(model, suspicion, cold(machine), evidence, barredKeys(state), answeredKeys(model, state.findings), { depth: 2 });
+  const found = decide(
+    model,
+    suspicion,
+    cold(machine),
+    evidence,
+    barredKeys(state),
+    answeredKeys(model, state.findings),
+    { depth: 2 },
+  );
   return { model, suspicion, ...found };
 }
 
@@ -33,11 +42,15 @@ test.each(FAMILIES.map(({ id }) => id))(
   },
 );
 
-test('a hand on the strand and the gauge on it are one question: the first three offers have one of them', () => {
+test('a hand on the strand and the gauge on it are one question: the gauge comes behind all other questions', () => {
   const { checks } = offers(['thin']);
-  const drag = checks.slice(0, 3).filter(({ place }) => ['pull-strand', 'pull-gauge'].includes(place.check.id));
-  expect(checks.some(({ place }) => place.check.id === 'pull-gauge')).toBe(true);
-  expect(drag).toHaveLength(1);
+  const at = (id: string): number => checks.findIndex(({ place }) => place.check.id === id);
+  const [hand, gauge] = [at('pull-strand'), at('pull-gauge')];
+  expect(hand).toBeGreaterThanOrEqual(0);
+  expect(gauge).toBeGreaterThan(hand);
+  // By its own minutes it would stand farther in front.
+  const own = checks[gauge]?.expectedMinutes ?? 0;
+  expect(checks.slice(0, gauge).some((check) => check.expectedMinutes > own)).toBe(true);
 });
 
 describe('a look at what would be mended', () => {
@@ -162,11 +175,16 @@ describe('taking the path apart', () => {
   });
   test('does not count once more on a look that has been answered', () => {
     const key = model.shownAt[model.causes.findIndex(({ id }) => id === 'extruder/gears-worn')]?.place.key ?? '';
-    expect(minutes('extruder/gears-worn', [key])).toBeCloseTo(minutes('job/too-cold'), 9);
-    expect(minutes('nozzle/tip-particles', [key])).toBeCloseTo(minutes('nozzle/tip-particles'), 9);
+    expect(minutes('extruder/gears-worn', [key])).toBeCloseTo(minutes('job/too-cold', [key]), 9);
+    // The rest of the way is shorter by it, for a setting too.
+    const spared = minutes('job/too-cold') - minutes('job/too-cold', [key]);
+    expect(spared).toBeGreaterThanOrEqual(model.places.find((place) => place.key === key)?.check.minutes ?? Infinity);
+    expect(minutes('extruder/gears-worn', [key])).toBeGreaterThan(minutes('extruder/gears-worn'));
     // On no list: half shows to an eye, wherever it sits; with every look answered nothing is left to see.
-    expect(of().at(-1)).toBeLessThan(of([key]).at(-1) ?? 0);
-    expect(of(model.way.looks.map(({ place }) => place.key)).at(-1)).toBeCloseTo(minutes('job/too-cold'), 9);
+    expect(of().at(-1)).toBeLessThan(minutes('job/too-cold'));
+    const all = model.way.looks.map(({ place }) => place.key);
+    expect(of(all).at(-1)).toBeCloseTo(ASKING_MIN + 26, 9);
+    expect(minutes('job/too-cold', all)).toBeCloseTo(ASKING_MIN + 26, 9);
   });
 });
 
@@ -174,7 +192,15 @@ test('after a repair in vain those checks may be asked again that see the repair
   const { model } = offers(['thin']);
   const findings = ['look-gears@extruder', 'look-nozzle@nozzle', 'free-air@nozzle'].map((key) => ({ key }));
   const failed = (after: number) => [{ id: 'f', station: 'nozzle', mode: '', remedies: ['cold-pull'], after }];
-  const keys = (after: number) => [...answeredKeys({ ...model, kase: { ...model.kase, failed: failed(after) } }, findings)];
+  const keys = (after: number) => [
+    ...answeredKeys({ ...model, kase: { ...model.kase, failed: failed(after) } }, findings),
+  ];
   expect(keys(3)).toEqual(['look-gears@extruder']);
   expect(keys(1)).toEqual(findings.map(({ key }) => key));
+});
+
+test('a part that is probably sound is not renewed for next to nothing: then somebody is asked', () => {
+  expect(rathersAsk(0.15, 140, 150)).toBe(true);
+  expect(rathersAsk(0.15, 100, 150)).toBe(false);
+  expect(rathersAsk(0.5, 149, 150)).toBe(false);
 });

@@ -69,6 +69,8 @@ export interface RepairOrder {
   readonly order: Int16Array;
   readonly steps: number;
   readonly minutes: number;
+  /** Minutes with no repair tried: everything is taken apart at once. */
+  readonly apart: number;
 }
 
 /** The latest of some groups in an order; −1 when one of them is not in it. */
@@ -148,6 +150,7 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
   }
   let left = whole;
   let minutes = 0;
+  const asked = strip;
   let best = strip;
   let steps = 0;
   for (let i = 0; i < n; i++) {
@@ -160,5 +163,5 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
       steps = i + 1;
     }
   }
-  return { steps, order, minutes: best };
+  return { steps, order, minutes: best, apart: asked };
 }

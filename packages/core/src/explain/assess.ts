@@ -214,7 +214,15 @@ export function assess(
       suspicion: p[i] ?? 0,
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
-  const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(model, state.findings), search);
+  const decision = decide(
+    model,
+    suspicion,
+    bench,
+    evidence,
+    barredKeys(state),
+    answeredKeys(model, state.findings),
+    search,
+  );
   const habits = habitAdvice(model, decision);
   const changer = whatWouldChange(model, suspicion, decision);
   const elsewhere = p.at(-1) ?? 0;

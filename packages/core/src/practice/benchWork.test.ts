@@ -2,7 +2,8 @@ import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../cata
 import { routeOf } from '../path/route';
 import { dunlin, whelk } from '../testing/machines';
 import { causesOf, type Cause } from '../observation/causes';
-import { remedyNeeds } from '../decision/repairs';
+import { apartOf } from '../decision/apart';
+import { ASKING_MIN, MEND_MIN, PROOF_MIN, remedyNeeds } from '../decision/repairs';
 import { BenchWork } from './benchWork';
 import type { HiddenOrder } from './hidden';
 import type { Machine } from '../path/machine';
@@ -66,16 +67,52 @@ test('what is wiped from the whole path is gone wherever it sat', () => {
   expect(repair(new BenchWork(hidden(dunlin, last), dice(0)), dunlin, first, 'wipe-path')).toBe(true);
 });
 
-test('a fault on no list is found only by taking everything apart', () => {
-  const work = new BenchWork(hidden(whelk), dice(0));
-  expect(repair(work, whelk, 'spool/spool-drags', 'free-spool')).toBe(false);
-  const before = work.minutes;
-  expect(work.strip().minutes).toBeCloseTo(before + 120, 9);
-});
+describe('taking the path apart', () => {
+  const route = routeOf(whelk);
+  const work = (order: HiddenOrder): BenchWork => new BenchWork(order, dice(0));
+  const way = apartOf(whelk, route, work(hidden(whelk)).places, materialOf(catalogue, 'PLA').printC);
+  const nozzle = way.looks.find(({ place }) => place.key === 'look-nozzle@nozzle');
 
-test('what no opened path shows takes as long again to find', () => {
-  expect(new BenchWork(hidden(whelk, 'job/too-cold'), dice(0)).strip().minutes).toBeCloseTo(240, 9);
-  expect(new BenchWork(hidden(whelk, 'nozzle/tip-particles'), dice(0)).strip().minutes).toBeCloseTo(120, 9);
+  test('ends where the fault comes to sight', () => {
+    const seen = work(hidden(whelk, 'nozzle/tip-particles')).strip();
+    expect(nozzle).toBeDefined();
+    expect(seen.minutes).toBeCloseTo((nozzle?.closedMin ?? 0) + MEND_MIN + PROOF_MIN, 9);
+    expect(seen).toMatchObject({ stripped: false, apartMin: 0 });
+  });
+  test('goes on to the end for what no opening shows, and asks', () => {
+    const asked = way.wholeMin + ASKING_MIN + MEND_MIN + PROOF_MIN;
+    for (const order of [hidden(whelk, 'job/too-cold'), hidden(whelk)]) {
+      const end = work(order).strip();
+      expect(end.minutes).toBeCloseTo(asked, 9);
+      expect(end.stripped).toBe(true);
+      expect(end.minutes - end.apartMin).toBeCloseTo(way.wholeMin - (way.looks.at(-1)?.minutes ?? 0), 9);
+    }
+  });
+  test('does not go through once more what has been looked at', () => {
+    const end = work(hidden(whelk, 'nozzle/tip-particles')).strip(new Set(way.looks.map(({ place }) => place.key)));
+    expect(end.minutes).toBeCloseTo(ASKING_MIN + MEND_MIN + PROOF_MIN, 9);
+    expect(end.stripped).toBe(true);
+  });
+  test('what is on no list comes to sight where an eye gets to it, also at a look for something else', () => {
+    const at = route.stops.find(({ station }) => station.id === 'nozzle')?.index ?? -1;
+    const order = { ...hidden(whelk), seenAt: at };
+    expect(work(order).strip()).toMatchObject({ stripped: false });
+    const looking = work(order);
+    const look = (key: string): void => {
+      const place = looking.places.find((item) => item.key === key);
+      if (!place) throw new Error(`no check ${key}`);
+      looking.check(place);
+    };
+    look('listen@extruder');
+    look('look-gears@extruder');
+    expect(looking.cameUpon).toBe(false);
+    look('look-nozzle@nozzle');
+    expect(looking.cameUpon).toBe(true);
+    const before = looking.minutes;
+    const { minutes, stripped } = looking.mendSeen();
+    expect(minutes).toBeGreaterThanOrEqual(before + MEND_MIN + PROOF_MIN);
+    expect(stripped).toBe(false);
+  });
 });
 
 test('a remedy done once more has luck of its own and half the chance', () => {

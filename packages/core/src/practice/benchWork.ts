@@ -277,13 +277,18 @@ export class BenchWork {
   /**
    * Takes the path apart stretch by stretch until all that is wrong has come to sight, mends and proves it. What no opening shows
    * is asked for and tried at the end: then the path was taken apart whole.
+   *
+   * @param answered looks that are not gone through once more; all that were done, unless a repair has changed what they show
    */
-  strip(): Tally {
+  strip(answered: ReadonlySet<string> = new Set(this.findings.map(({ key }) => key))): Tally {
     const { machine } = this.hidden.kase;
     const way = apartOf(machine, this.route, this.places, this.hotC);
     const seenAt = this.hidden.seenAt;
+    // What has been looked at is not gone through once more: what it hid then stays hidden.
+    const sight = (place: CheckAtPlace | undefined): CheckAtPlace | undefined =>
+      place && answered.has(place.key) ? undefined : place;
     const found = [
-      ...this.left.map((fault) => foundAt(way, fault, this.places)?.place),
+      ...this.left.map((fault) => sight(foundAt(way, fault, this.places)?.place)),
       ...(this.hidden.faults.length > 0
         ? []
         : [seenAt === undefined ? undefined : way.looks.find(({ place }) => looksStraightAt(place, seenAt))?.place]),
@@ -293,6 +298,7 @@ export class BenchWork {
     let minutes = 0;
     for (const { place } of way.looks) {
       if (!whole && wanted.size === 0) break;
+      if (answered.has(place.key)) continue;
       const price = priceOf(machine, this.bench, needOfCheck(place, this.hotC));
       minutes += benchMinutes(price) + place.check.minutes;
       price.opened.forEach((id) => this.opened.add(id));

@@ -75,7 +75,7 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOpt
       continue;
     }
     const group = model.groups[decision.repairOrder[0] ?? -1];
-    if (!group) return told(work.strip());
+    if (!group) return told(work.strip(answered));
     const { station, remedy, needs } = group;
     if (work.repair(station.id, remedy, needs)) return told(work.finish(true));
     model = afterFailure(model, group, turn, work.findings.length);
