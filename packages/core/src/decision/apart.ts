@@ -94,6 +94,19 @@ export function foundAt({ looks }: Apart, cause: Cause, places: readonly CheckAt
     : undefined;
 }
 
+/** What is left of that way when some looks have been answered: until each of the others is done and closed, and in all, in minutes. */
+export function leftOfWay({ looks, wholeMin }: Apart, answered: ReadonlySet<string>) {
+  let spared = 0;
+  let before = 0;
+  const until = new Map<ApartLook, number>();
+  for (const look of looks) {
+    if (answered.has(look.place.key)) spared += look.minutes - before;
+    else until.set(look, look.closedMin - spared);
+    before = look.minutes;
+  }
+  return { until, minutes: until.size > 0 ? wholeMin - spared : 0 };
+}
+
 /**
  * By cause, `elsewhere` last: minutes to find it on that way, to mend it and to prove it. What no opening shows is asked for and tried at the
  * end; so is what should have come to sight at a look that was answered already. Half of what is on no list shows to an eye, wherever
@@ -103,23 +116,15 @@ export function foundAt({ looks }: Apart, cause: Cause, places: readonly CheckAt
  * @param answered keys of the looks that were answered since the last repair
  */
 export function apartMinutes(
-  { looks, wholeMin }: Apart,
+  way: Apart,
   route: Route,
   shownAt: readonly (ApartLook | undefined)[],
   answered: ReadonlySet<string>,
 ): readonly number[] {
-  // What was answered is not gone through once more.
-  let spared = 0;
-  const ahead = new Map<ApartLook, number>();
-  let before = 0;
-  for (const look of looks) {
-    if (answered.has(look.place.key)) spared += look.minutes - before;
-    else ahead.set(look, look.closedMin - spared);
-    before = look.minutes;
-  }
-  const asked = (ahead.size > 0 ? wholeMin - spared : 0) + ASKING_MIN;
-  const until = (look: ApartLook | undefined): number => (look && ahead.get(look)) ?? asked;
-  const seen = route.stops.map(({ index }) => until(looks.find(({ place }) => looksStraightAt(place, index))));
+  const left = leftOfWay(way, answered);
+  const asked = left.minutes + ASKING_MIN;
+  const until = (look: ApartLook | undefined): number => (look && left.until.get(look)) ?? asked;
+  const seen = route.stops.map(({ index }) => until(way.looks.find(({ place }) => looksStraightAt(place, index))));
   const mean = seen.reduce((sum, x) => sum + x, 0) / Math.max(1, seen.length);
   return [...shownAt.map(until), UNLISTED_SEEN * mean + (1 - UNLISTED_SEEN) * asked].map(
     (minutes) => minutes + MEND_MIN + PROOF_MIN,

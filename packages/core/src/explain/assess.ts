@@ -12,6 +12,7 @@ import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } f
 import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
 import { answeredKeys } from '../decision/answered';
+import { leftOfWay } from '../decision/apart';
 import { decide, type CheckForecast, type Decision, type Search } from '../decision/decide';
 import {
   forAndAgainst,
@@ -111,19 +112,22 @@ function rank(
   };
 }
 
-/** No repair on the list is worth trying any more: take it apart and look at everything, or ask. */
-const nothingListed = (decision: Decision): Advice => ({
+/** No repair on the list is worth trying any more: take apart what has not been looked at, or ask. */
+const nothingListed = (decision: Decision, { stretches, minutes }: Left): Advice => ({
   kind: 'repair',
-  text: `No single repair is likely enough to be tried first. Take the path apart and look at every part (about ${minutesText(decision.repairMinutes)}), or ask somebody who has done it.`,
+  text:
+    stretches > 0
+      ? `No single repair is likely enough to be tried first. Take the path apart and look at what has not been looked at (about ${minutesText(minutes)}), or ask somebody who has done it.`
+      : 'Every stretch of the path has been looked at, and no repair on the list is likely enough to be tried. Ask somebody who has done it; what is seen by the way may be on no list.',
   nearTie: decision.nearTie,
   repairMinutes: decision.repairMinutes,
 });
 
 /** Nothing carries a repair: the next stretch to open, and that there is an end to it. */
-const takeApart = (decision: Decision, best: CheckForecast): Advice => ({
+const takeApart = (decision: Decision, best: CheckForecast, { minutes }: Left): Advice => ({
   kind: 'check',
   apart: true,
-  text: `No single repair is likely enough to be tried first. Take the path apart stretch by stretch, and stop when something is found: next, ${best.place.name.charAt(0).toLowerCase()}${best.place.name.slice(1)} (about ${minutesText(best.checkMinutes)}).`,
+  text: `No single repair is likely enough to be tried first. Take the path apart stretch by stretch, and stop when something is found: next, ${best.place.name.charAt(0).toLowerCase()}${best.place.name.slice(1)} (about ${minutesText(best.checkMinutes)}). To look at all that is left takes about ${minutesText(minutes)}.`,
   nearTie: false,
   repairMinutes: decision.repairMinutes,
   checkMinutes: best.expectedMinutes,
@@ -139,11 +143,22 @@ function spreadText(minutes: number, { orders, factor, low, high }: ShopPace): s
 /** Before so many the shop's own orders are reckoned with, but not spoken of. */
 const ENOUGH_ORDERS = 5;
 
-function adviceOf(model: Model, p: readonly number[], decision: Decision, untouched: boolean, pace: ShopPace): Advice {
+/** What is left of the way through the path when it is taken apart. */
+interface Left {
+  readonly stretches: number;
+  readonly minutes: number;
+}
+
+function leftOf(model: Model, state: OrderState): Left {
+  const { until, minutes } = leftOfWay(model.way, answeredKeys(model, state.findings));
+  return { stretches: until.size, minutes };
+}
+
+function adviceOf(model: Model, state: OrderState, p: readonly number[], decision: Decision, pace: ShopPace): Advice {
   const group = model.groups[decision.repairOrder[0] ?? -1];
-  if (!group && decision.advice === 'repair') return nothingListed(decision);
+  if (!group && decision.advice === 'repair') return nothingListed(decision, leftOf(model, state));
   const best = decision.checks.find((check) => !check.done);
-  if (decision.apart && best) return takeApart(decision, best);
+  if (decision.apart && best) return takeApart(decision, best, leftOf(model, state));
   const likeliest = group && [...group.causes].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0))[0];
   const cause = likeliest === undefined ? undefined : model.causes[likeliest];
   const where = group
@@ -157,7 +172,7 @@ function adviceOf(model: Model, p: readonly number[], decision: Decision, untouc
   const expected = Math.min(decision.repairMinutes, best?.expectedMinutes ?? Infinity);
   return {
     kind: decision.advice,
-    text: untouched ? text + spreadText(expected, pace) : text,
+    text: state.findings.length === 0 && state.failures.length === 0 ? text + spreadText(expected, pace) : text,
     nearTie: decision.nearTie,
     repairMinutes: decision.repairMinutes,
     ...(best ? { checkMinutes: best.expectedMinutes } : {}),
@@ -241,13 +256,7 @@ export function assess(
         i < TOLD || forecast.depth === 2 || search?.also?.includes(forecast.place.key) === true,
       ),
     ),
-    advice: adviceOf(
-      model,
-      p,
-      decision,
-      state.findings.length === 0 && state.failures.length === 0,
-      catalogue.pace ?? shopPace(undefined),
-    ),
+    advice: adviceOf(model, state, p, decision, catalogue.pace ?? shopPace(undefined)),
     sets: leadingSets(model, suspicion),
     ...(changer ? { changer } : {}),
     unexplained:
