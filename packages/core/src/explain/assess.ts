@@ -127,7 +127,7 @@ const nothingListed = (decision: Decision, { stretches, minutes }: Left): Advice
 const takeApart = (decision: Decision, best: CheckForecast, { minutes }: Left): Advice => ({
   kind: 'check',
   apart: true,
-  text: `No single repair is likely enough to be tried first. Take the path apart stretch by stretch, and stop when something is found: next, ${best.place.name.charAt(0).toLowerCase()}${best.place.name.slice(1)} (about ${minutesText(best.checkMinutes)}). To look at all that is left takes about ${minutesText(minutes)}.`,
+  text: `No single repair is likely enough to be tried first, and no other check is worth its minutes. Open the path stretch by stretch, and stop when something is found: next, ${best.place.name.charAt(0).toLowerCase()}${best.place.name.slice(1)} (about ${minutesText(best.checkMinutes)}). To look at all that is left takes about ${minutesText(minutes)}.`,
   nearTie: false,
   repairMinutes: decision.repairMinutes,
   checkMinutes: best.expectedMinutes,

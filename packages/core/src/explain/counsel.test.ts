@@ -203,3 +203,21 @@ test('minutes stated before anything is looked at come with the range of eight i
   expect(Number(said?.[2])).toBe(Math.round(2.43 * stated));
   expect(view([...events, finding('feel-fan@sink', 'blows')]).advice.text).not.toMatch(/of ten orders/);
 });
+
+test('when the path is opened stretch by stretch, what is left of it is told, and gets less with each look', () => {
+  const left: number[] = [];
+  const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
+  for (let turn = 0; turn < 12 && left.length < 2; turn++) {
+    const { advice, checks } = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1 });
+    const next = checks.find(({ done }) => !done);
+    const all = /To look at all that is left takes about (\d+) min/.exec(advice.text);
+    expect(all !== null).toBe(advice.apart === true);
+    if (all) left.push(Number(all[1]));
+    // Everything looks sound.
+    const sound = next?.outcomes.at(-1);
+    if (next && sound) events.push(finding(next.key, sound.result, SOUND[next.key.split('@')[0] ?? '']));
+  }
+  expect(left).toHaveLength(2);
+  expect(left[1]).toBeLessThan(left[0] ?? 0);
+});
+const SOUND: Readonly<Record<string, number>> = { 'measure-diameter': 1.75, 'feed-100': 99.6, 'pull-gauge': 1.8 };
