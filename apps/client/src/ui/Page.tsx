@@ -1,11 +1,13 @@
 import { Link, usePathname, type Href } from 'expo-router';
-import { useEffect, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { Platform, ScrollView, StyleSheet, View } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { useAppSelector } from '../data/store';
 import { loadNewVersion } from '../data/appVersion';
 import { Icon } from './Icon';
 import { Button } from './Button';
+import { fromTheTop, useKeptScroll } from './keepScroll';
+import { Scroller } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
 import { space, TARGET } from './tokens';
@@ -130,6 +132,13 @@ export function Page({
 }) {
   const palette = usePalette();
   const wide = useWide();
+  const path = usePathname();
+  const scroll = useRef<ScrollView>(null);
+  const kept = useKeptScroll(scroll, PLACES.some(({ href }) => href === path) ? path : undefined);
+  const scroller = useCallback(
+    () => (scroll.current?.getScrollableNode?.() as HTMLElement | undefined) ?? undefined,
+    [],
+  );
   return (
     <View style={[styles.screen, { backgroundColor: palette.paper }, wide && styles.sideways]}>
       {wide ? <Places upright /> : null}
@@ -138,8 +147,18 @@ export function Page({
           {head}
         </PageHead>
         <Connection />
-        <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label={title}>
-          <View style={styles.measure}>{children}</View>
+        <ScrollView
+          ref={scroll}
+          {...kept}
+          style={styles.grow}
+          contentContainerStyle={styles.body}
+          role="main"
+          tabIndex={0}
+          aria-label={title}
+        >
+          <View style={styles.measure}>
+            <Scroller value={scroller}>{children}</Scroller>
+          </View>
         </ScrollView>
         {foot}
         {wide ? null : <Places />}
@@ -164,6 +183,7 @@ function Places({ upright = false }: { readonly upright?: boolean }) {
             <TouchableRipple
               role="link"
               aria-label={label}
+              onPress={() => fromTheTop(String(href))}
               {...(here ? { 'aria-current': 'page' as const } : {})}
               style={styles.place}
             >

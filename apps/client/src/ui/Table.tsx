@@ -1,7 +1,6 @@
 import {
   getCoreRowModel,
   getFilteredRowModel,
-  getPaginationRowModel,
   getSortedRowModel,
   useReactTable,
   type ColumnDef,
@@ -11,8 +10,8 @@ import { Link, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DataTable, TouchableRipple } from 'react-native-paper';
-import { Button } from './Button';
 import { Field } from './Field';
+import { Rows } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
 import { radius, space, TARGET } from './tokens';
@@ -43,9 +42,10 @@ export interface TableProps<Row> {
 
 /** From so many on, typing is quicker than looking. */
 const MANY = 8;
-const PAGE = 25;
+/** About the height of a card of three lines. */
+const CARD = 88;
 
-/** A list: rows that sort and filter where there is room, one card a row on a phone; long ones in pages. */
+/** A list: rows that sort and filter where there is room, one card a row on a phone; of long ones what is seen. */
 export function Table<Row>({ label, columns, rows, keyOf, hrefOf, first, found = false, faded }: TableProps<Row>) {
   const palette = usePalette();
   const wide = useWide();
@@ -71,16 +71,12 @@ export function Table<Row>({ label, columns, rows, keyOf, hrefOf, first, found =
     onSortingChange: setSorting,
     onGlobalFilterChange: setFilter,
     globalFilterFn: 'includesString',
-    initialState: { pagination: { pageSize: PAGE } },
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
     getFilteredRowModel: getFilteredRowModel(),
-    getPaginationRowModel: getPaginationRowModel(),
   });
   const [head, ...more] = columns;
   const shown = table.getRowModel().rows;
-  const { pageIndex } = table.getState().pagination;
-  const pages = table.getPageCount();
   const text = (column: Column<Row>, row: Row): string => column.words?.(row) ?? String(column.value(row));
   if (!head) return null;
   return (
@@ -89,7 +85,12 @@ export function Table<Row>({ label, columns, rows, keyOf, hrefOf, first, found =
         <Field label={`Find in ${label.toLowerCase()}`} value={filter} onChange={setFilter} most={60} />
       ) : null}
       {wide ? (
-        <DataTable role="table" aria-label={label} style={[styles.table, { borderColor: palette.line }]}>
+        <DataTable
+          role="table"
+          aria-label={label}
+          aria-rowcount={shown.length + 1}
+          style={[styles.table, { borderColor: palette.line }]}
+        >
           <DataTable.Header role="row" style={{ borderColor: palette.line }}>
             {columns.map((column) => {
               const sorted = table.getColumn(column.id)?.getIsSorted();
@@ -113,71 +114,70 @@ export function Table<Row>({ label, columns, rows, keyOf, hrefOf, first, found =
               );
             })}
           </DataTable.Header>
-          {shown.map(({ original: row }) => (
-            <View
-              key={keyOf(row)}
-              role="row"
-              style={[styles.row, { borderColor: palette.line }, faded?.(row) && styles.faded]}
-            >
-              <View role="cell" style={{ flex: head.share ?? 1 }}>
-                <Link href={hrefOf(row)} asChild>
-                  <TouchableRipple role="link" style={styles.link}>
-                    <Text bold tone="deed">
-                      {text(head, row)}
-                    </Text>
-                  </TouchableRipple>
-                </Link>
-              </View>
-              {more.map((column) => (
-                <View role="cell" key={column.id} style={[styles.cell, { flex: column.share ?? 1 }]}>
-                  <Text kind="small">{text(column, row)}</Text>
+          <Rows
+            rows={shown}
+            keyOf={(row) => keyOf(row.original)}
+            high={TARGET}
+            render={({ original: row }, i) => (
+              <View
+                role="row"
+                aria-rowindex={i + 2}
+                style={[styles.row, { borderColor: palette.line }, faded?.(row) && styles.faded]}
+              >
+                <View role="cell" style={{ flex: head.share ?? 1 }}>
+                  <Link href={hrefOf(row)} asChild>
+                    <TouchableRipple role="link" style={styles.link}>
+                      <Text bold tone="deed">
+                        {text(head, row)}
+                      </Text>
+                    </TouchableRipple>
+                  </Link>
                 </View>
-              ))}
-            </View>
-          ))}
+                {more.map((column) => (
+                  <View role="cell" key={column.id} style={[styles.cell, { flex: column.share ?? 1 }]}>
+                    <Text kind="small">{text(column, row)}</Text>
+                  </View>
+                ))}
+              </View>
+            )}
+          />
         </DataTable>
       ) : (
-        shown.map(({ original: row }) => (
-          <Link key={keyOf(row)} href={hrefOf(row)} asChild>
-            <TouchableRipple
-              role="link"
-              style={StyleSheet.flatten([
-                styles.card,
-                { borderColor: palette.line, backgroundColor: palette.card },
-                faded?.(row) && styles.faded,
-              ])}
-            >
-              <View>
-                <Text bold>{text(head, row)}</Text>
-                {[more.slice(0, 1), more.slice(1)].map((line, i) => {
-                  const said = line
-                    .map((column) => text(column, row))
-                    .filter(Boolean)
-                    .join(' · ');
-                  return said ? (
-                    <Text key={i} kind="small" tone="soft">
-                      {said}
-                    </Text>
-                  ) : null;
-                })}
-              </View>
-            </TouchableRipple>
-          </Link>
-        ))
+        <Rows
+          rows={shown}
+          keyOf={(row) => keyOf(row.original)}
+          high={CARD}
+          gap={space.s}
+          render={({ original: row }) => (
+            <Link href={hrefOf(row)} asChild>
+              <TouchableRipple
+                role="link"
+                style={StyleSheet.flatten([
+                  styles.card,
+                  { borderColor: palette.line, backgroundColor: palette.card },
+                  faded?.(row) && styles.faded,
+                ])}
+              >
+                <View>
+                  <Text bold>{text(head, row)}</Text>
+                  {[more.slice(0, 1), more.slice(1)].map((line, i) => {
+                    const said = line
+                      .map((column) => text(column, row))
+                      .filter(Boolean)
+                      .join(' · ');
+                    return said ? (
+                      <Text key={i} kind="small" tone="soft">
+                        {said}
+                      </Text>
+                    ) : null;
+                  })}
+                </View>
+              </TouchableRipple>
+            </Link>
+          )}
+        />
       )}
       {shown.length === 0 && filter ? <Text tone="soft">{`Nothing here has “${filter.trim()}”.`}</Text> : null}
-      {pages > 1 ? (
-        <View style={styles.pages}>
-          <Button
-            label="Before"
-            kind="quiet"
-            disabled={!table.getCanPreviousPage()}
-            onPress={() => table.previousPage()}
-          />
-          <Text>{`Page ${pageIndex + 1} of ${pages}`}</Text>
-          <Button label="After" kind="quiet" disabled={!table.getCanNextPage()} onPress={() => table.nextPage()} />
-        </View>
-      ) : null}
     </View>
   );
 }
@@ -197,5 +197,4 @@ const styles = StyleSheet.create({
   cell: { paddingVertical: space.s, paddingRight: space.s },
   faded: { opacity: 0.6 },
   card: { minHeight: TARGET, borderWidth: 1, borderRadius: radius.m, padding: space.m, justifyContent: 'center' },
-  pages: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
 });
