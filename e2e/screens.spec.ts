@@ -68,8 +68,22 @@ for (const [name, path, text] of SCREENS)
       await nothingOff(page);
       if (shots) await page.screenshot({ path: `${shots}/${name}-${size}.png` });
     }
+    await page.setViewportSize({ width: 390, height: 844 });
+    await largestText(page);
+    await expect(page.getByText(text).first()).toBeVisible();
+    await nothingOff(page);
+    if (shots) await page.screenshot({ path: `${shots}/${name}-largest.png` });
     await context.close();
   });
+
+/** As when the device's own settings ask for text twice as high. */
+async function largestText(page: Page): Promise<void> {
+  const title = page.getByRole('heading', { level: 1 }).first();
+  const high = (): Promise<number> => title.evaluate((node) => parseFloat(getComputedStyle(node).fontSize));
+  const before = await high();
+  await page.evaluate(() => (document.documentElement.style.fontSize = '200%'));
+  await expect.poll(high).toBeGreaterThan(1.9 * before);
+}
 
 const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();
 const TRACE = `/order/${OPEN}/trace`;
@@ -134,6 +148,27 @@ test('twice as large on a low screen the check’s name, its caution and its res
     await part.scrollIntoViewIfNeeded();
     await expect(part).toBeInViewport({ ratio: 0.9 });
   }
+  await page.close();
+});
+
+test('with the device’s largest text the check’s name, its caution and its results are reached by scrolling on a phone', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  await page.goto(server.url + TRACE);
+  const name = page.getByTestId('check-name');
+  await expect(name).toBeVisible();
+  await largestText(page);
+  for (const part of [
+    name,
+    page.getByText(/^(Raise the head|Hot end at heat|Power off)/).first(),
+    page.getByTestId('results').getByRole('button').first(),
+    page.getByTestId('results').getByRole('button').last(),
+  ]) {
+    await part.scrollIntoViewIfNeeded();
+    await expect(part).toBeInViewport({ ratio: 0.9 });
+  }
+  if (shots) await page.screenshot({ path: `${shots}/trace-largest-results.png` });
   await page.close();
 });
 

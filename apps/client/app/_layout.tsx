@@ -33,10 +33,10 @@ export default function RootLayout() {
 }
 
 function Themed() {
-  const choice = useAppSelector((root) => root.settings.theme);
+  const { theme, text } = useAppSelector((root) => root.settings);
   useShopInStep();
   return (
-    <ThemeProvider choice={choice}>
+    <ThemeProvider choice={theme} text={text}>
       {/* One screen at a time: what was left is taken down, so that the thirtieth order costs no more than the first. */}
       <Slot />
     </ThemeProvider>

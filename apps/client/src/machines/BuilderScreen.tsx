@@ -280,7 +280,7 @@ function Stations({
                   {KIND_NAMES[station.kind]}
                 </Text>
               </Button>
-              <Text kind="figure" tone="soft" style={styles.length}>
+              <Text kind="smallFigure" tone="soft">
                 {station.params?.lengthMm === undefined ? '' : `${station.params.lengthMm} mm`}
               </Text>
             </View>
@@ -315,6 +315,5 @@ const styles = StyleSheet.create({
   grow: { flex: 1 },
   row: { flexDirection: 'row', gap: space.s, flexWrap: 'wrap' },
   station: { flexDirection: 'row', alignItems: 'center', gap: space.s },
-  length: { fontSize: 13 },
   foot: { padding: space.m, gap: space.s, maxWidth: 1112, width: '100%', alignSelf: 'center' },
 });

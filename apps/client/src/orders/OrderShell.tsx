@@ -13,7 +13,8 @@ import { Connection, PageHead, usePageTitle, WayBack } from '../ui/Page';
 import { useWide } from '../ui/useWide';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
-import { space, TARGET } from '../ui/tokens';
+import { useBarText } from '../ui/textSize';
+import { size, space, TARGET } from '../ui/tokens';
 import { WithLine } from '../link/LineBar';
 import { BenchList } from './BenchList';
 import { OrderSheet } from './OrderSheet';
@@ -33,6 +34,9 @@ const PHASES: readonly { readonly id: Phase; readonly label: string }[] = [
   { id: 'record', label: 'Record' },
 ];
 
+/** Four names with their numbers, and the flag, side by side on the narrowest phone leave room for this height, px. */
+const PHASE_PX = 16;
+
 /** Frame of every order screen: heat band, where the order stands, and what the server refused. */
 export function OrderShell({
   id,
@@ -45,6 +49,7 @@ export function OrderShell({
   readonly children: (props: OrderPartProps) => ReactNode;
 }) {
   const palette = usePalette();
+  const phaseFace = useBarText(size.small, PHASE_PX);
   const wide = useWide();
   const { order, loading, failure, retry } = useOrder(id);
   const router = useRouter();
@@ -137,7 +142,7 @@ export function OrderShell({
                       >
                         <View style={styles.named}>
                           {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
-                          <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
+                          <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'} style={phaseFace}>
                             {i + 1} {item.label}
                           </Text>
                         </View>

@@ -111,7 +111,7 @@ function MovedList({
           <Text kind="small" style={styles.grow}>
             {item.name.replace(/ ?\{[a-z]+\},?/g, '')}
           </Text>
-          <Text kind="figure" style={styles.figure}>{`${format(item.from)} → ${format(item.to)}`}</Text>
+          <Text kind="smallFigure">{`${format(item.from)} → ${format(item.to)}`}</Text>
         </View>
       ))}
     </View>
@@ -121,5 +121,4 @@ function MovedList({
 const styles = StyleSheet.create({
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s, alignItems: 'baseline' },
   grow: { flex: 1 },
-  figure: { fontSize: 13 },
 });

@@ -13,7 +13,7 @@ const ROLES = ['bench 1', 'bench 2', 'apprentice'] as const;
 
 export function SettingsScreen() {
   const dispatch = useAppDispatch();
-  const { by, theme } = useAppSelector((root) => root.settings);
+  const { by, theme, text } = useAppSelector((root) => root.settings);
   return (
     <Page title="Settings">
       <Section title="Who is at this phone?">
@@ -41,6 +41,16 @@ export function SettingsScreen() {
           ]}
           chosen={[theme]}
           onToggle={(id) => dispatch(settingsChanged({ theme: id as typeof theme }))}
+        />
+        <Choice
+          label="Text"
+          options={[
+            { id: 'device', label: 'As this device' },
+            { id: 'larger', label: 'Larger' },
+            { id: 'largest', label: 'Largest' },
+          ]}
+          chosen={[text]}
+          onToggle={(id) => dispatch(settingsChanged({ text: id }))}
         />
       </Section>
       <Learning />

@@ -3,8 +3,9 @@ import { Platform, StyleSheet, View } from 'react-native';
 import { useKept } from '../data/useKept';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
+import { useTextScale } from '../ui/textSize';
 import { usePalette } from '../ui/theme';
-import { fonts, radius, space } from '../ui/tokens';
+import { radius, space } from '../ui/tokens';
 
 export interface NumberPadProps {
   readonly label: string;
@@ -27,6 +28,7 @@ const NAMES: Readonly<Record<string, string>> = { '.': 'point', '⌫': 'erase' }
 /** A number with its unit and range, on keys that a greasy thumb hits. A keyboard works too. */
 export function NumberPad({ label, keep, unit, min, max, usual, onEnter, onCancel, onSkip }: NumberPadProps) {
   const palette = usePalette();
+  const scale = useTextScale();
   const [text, setText, forget] = useKept(`pad:${keep}`, '');
   const enter = (entered: number): void => {
     forget();
@@ -77,7 +79,7 @@ export function NumberPad({ label, keep, unit, min, max, usual, onEnter, onCance
         <Text kind="small" tone="soft" style={styles.grow}>
           {label}
         </Text>
-        <Text style={styles.value} testID="number">
+        <Text kind="figure" style={{ fontSize: 24 * scale, lineHeight: 40 * scale }} testID="number">
           {text || '–'}
         </Text>
         <Text tone="soft">{unit}</Text>
@@ -119,7 +121,6 @@ const styles = StyleSheet.create({
     paddingHorizontal: space.m,
     minHeight: 44,
   },
-  value: { fontFamily: fonts.figure, fontSize: 24, lineHeight: 40 },
   keys: { flexDirection: 'row', flexWrap: 'wrap', gap: space.xs },
   key: { width: '32.5%', paddingVertical: 0 },
   row: { flexDirection: 'row', gap: space.s },

@@ -287,7 +287,7 @@ const styles = StyleSheet.create({
   whole: { flexShrink: 1, paddingHorizontal: space.l },
   words: { flexShrink: 1 },
   foot: { paddingTop: space.s },
-  row: { flexDirection: 'row', justifyContent: 'space-between' },
+  row: { flexDirection: 'row', flexWrap: 'wrap', justifyContent: 'space-between' },
   slim: { paddingHorizontal: space.xs },
   held: { flexDirection: 'row', alignItems: 'center', gap: space.s, padding: space.s, borderRadius: radius.m },
 });

@@ -23,6 +23,7 @@ import { Strand } from '../ui/strand/Strand';
 import { STRIP, StrandStrip } from '../ui/strand/StrandStrip';
 import { ScrewsIn } from '../ui/ScrewsIn';
 import { Text } from '../ui/Text';
+import { useTextScale } from '../ui/textSize';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { ChangeLine } from './ChangeLine';
@@ -49,6 +50,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const palette = usePalette();
   const router = useRouter();
   const wide = useWide();
+  const scale = useTextScale();
   const { width } = useWindowDimensions();
   const now = useClock(5000);
   const habit = useAppSelector((root) => root.settings.habit);
@@ -174,9 +176,9 @@ export function TraceScreen({ order, record }: OrderPartProps) {
       <UnderStrand assessment={seen} onCleared={() => setMap(true)} />
     </>
   );
+  const openWhole = (): void => setWhole(true);
   // The words of the check and its results come first; the strand takes what they leave, on its side where that is little.
-  const low = !wide && all > 0 && all < LOW;
-  const roomy = room >= leastHeight(route, seen.stations);
+  const low = !wide && all > 0 && all < LOW * scale;
   return (
     <View
       style={[styles.grow, wide && styles.sideways, low && styles.low]}
@@ -192,19 +194,12 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         }
         onLayout={(event) => setRoom(event.nativeEvent.layout.height)}
       >
-        {wide || roomy ? (
+        {wide || room >= scale * leastHeight(route, seen.stations) ? (
           <ScrollView tabIndex={0} role="region" aria-label="Strand">
             {wide ? strand(STRAND_WIDE - 1) : strand(width, room)}
           </ScrollView>
         ) : (
-          <StrandStrip
-            route={route}
-            stations={seen.stations}
-            {...colour}
-            {...flag}
-            width={width}
-            onOpen={() => setWhole(true)}
-          />
+          <StrandStrip route={route} stations={seen.stations} {...colour} {...flag} width={width} onOpen={openWhole} />
         )}
       </View>
       <View

@@ -109,7 +109,7 @@ function Compare({ best, own }: { readonly best: RankedCheck; readonly own: Rank
             </View>
             {(['own', 'best'] as const).map((column) => (
               <View role="cell" key={column}>
-                <Text kind="figure" style={[styles.number, styles.figure]}>
+                <Text kind="smallFigure" style={styles.number}>
                   {row[column].toFixed(1)}
                 </Text>
               </View>
@@ -129,5 +129,4 @@ const styles = StyleSheet.create({
   table: { borderTopWidth: 1, borderBottomWidth: 1, paddingVertical: space.xs },
   row: { flexDirection: 'row', alignItems: 'baseline', minHeight: 26 },
   number: { width: 84, textAlign: 'right' },
-  figure: { fontSize: 13 },
 });

@@ -10,7 +10,8 @@ import { fromTheTop, useKeptScroll } from './keepScroll';
 import { Scroller } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
-import { space, TARGET } from './tokens';
+import { useBarText } from './textSize';
+import { size, space, TARGET } from './tokens';
 import { useWide } from './useWide';
 
 const PLACES: readonly { readonly href: Href; readonly label: string; readonly icon: string }[] = [
@@ -167,8 +168,12 @@ export function Page({
   );
 }
 
+/** Five names side by side on the narrowest phone leave room for letters of this height, px. */
+const PLACE_PX = 14;
+
 function Places({ upright = false }: { readonly upright?: boolean }) {
   const palette = usePalette();
+  const bar = useBarText(size.small, PLACE_PX);
   const path = usePathname();
   return (
     <View
@@ -189,7 +194,7 @@ function Places({ upright = false }: { readonly upright?: boolean }) {
             >
               <View style={styles.named}>
                 <Icon name={icon} color={here ? palette.deed : palette.soft} size={22} />
-                <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'}>
+                <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'} style={bar}>
                   {label}
                 </Text>
               </View>

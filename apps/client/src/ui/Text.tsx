@@ -8,7 +8,7 @@ const PaperText = customText<Variant>();
 
 export interface TextProps {
   readonly children: ReactNode;
-  readonly kind?: 'body' | 'small' | 'large' | 'title' | 'big' | 'figure';
+  readonly kind?: 'body' | 'small' | 'large' | 'title' | 'big' | 'figure' | 'smallFigure';
   readonly tone?: keyof Palette;
   readonly bold?: boolean;
   readonly lines?: number;
@@ -25,6 +25,7 @@ const VARIANTS = {
   title: 'titleLarge',
   big: 'headlineMedium',
   figure: 'figure',
+  smallFigure: 'smallFigure',
 } as const;
 const BOLD = { fontFamily: fonts.bold } as const;
 
@@ -48,7 +49,7 @@ export function Text({
       {...(heading ? { role: 'heading' as const, 'aria-level': heading } : {})}
       {...(live ? { 'aria-live': 'polite' as const } : {})}
       {...(lines === undefined ? {} : { numberOfLines: lines })}
-      style={[{ color: palette[tone] }, bold && kind !== 'figure' && BOLD, style]}
+      style={[{ color: palette[tone] }, bold && kind !== 'figure' && kind !== 'smallFigure' && BOLD, style]}
     >
       {children}
     </PaperText>

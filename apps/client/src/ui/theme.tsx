@@ -3,6 +3,7 @@ import { useColorScheme } from 'react-native';
 import { configureFonts, PaperProvider } from 'react-native-paper';
 import { MD3DarkTheme, MD3LightTheme } from 'react-native-paper/lib/module/styles/themes';
 import { Icon } from './Icon';
+import { TextScale, useScaleOf, type TextChoice } from './textSize';
 import { day, fonts, night, radius, size, type Palette } from './tokens';
 
 const PaletteContext = createContext<Palette>(day);
@@ -17,27 +18,40 @@ const face = (fontSize: number, fontFamily: string) => ({
   letterSpacing: 0,
   fontWeight: 'normal' as const,
 });
-const VARIANTS = configureFonts({
-  config: {
-    bodySmall: face(size.small, fonts.text),
-    bodyMedium: face(size.body, fonts.text),
-    bodyLarge: face(size.body, fonts.text),
-    labelSmall: face(size.small, fonts.text),
-    labelMedium: face(size.small, fonts.text),
-    labelLarge: face(size.body, fonts.text),
-    titleSmall: face(size.body, fonts.bold),
-    titleMedium: face(size.large, fonts.text),
-    titleLarge: face(size.title, fonts.bold),
-    headlineMedium: face(size.big, fonts.bold),
-    headlineSmall: face(size.title, fonts.bold),
-    figure: face(size.body, fonts.figure),
-  },
-});
-export type Variant = 'figure';
+const variantsAt = (scale: number) => {
+  const at = (px: number, family: string) => face(Math.round(px * scale * 10) / 10, family);
+  return configureFonts({
+    config: {
+      bodySmall: at(size.small, fonts.text),
+      bodyMedium: at(size.body, fonts.text),
+      bodyLarge: at(size.body, fonts.text),
+      labelSmall: at(size.small, fonts.text),
+      labelMedium: at(size.small, fonts.text),
+      labelLarge: at(size.body, fonts.text),
+      titleSmall: at(size.body, fonts.bold),
+      titleMedium: at(size.large, fonts.text),
+      titleLarge: at(size.title, fonts.bold),
+      headlineMedium: at(size.big, fonts.bold),
+      headlineSmall: at(size.title, fonts.bold),
+      figure: at(size.body, fonts.figure),
+      smallFigure: at(size.small, fonts.figure),
+    },
+  });
+};
+export type Variant = 'figure' | 'smallFigure';
 
 export type ThemeChoice = 'device' | 'day' | 'night';
 
-export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoice; readonly children: ReactNode }) {
+export function ThemeProvider({
+  choice,
+  text = 'device',
+  children,
+}: {
+  readonly choice: ThemeChoice;
+  readonly text?: TextChoice;
+  readonly children: ReactNode;
+}) {
+  const scale = useScaleOf(text);
   const scheme = useColorScheme();
   const dark = choice === 'night' || (choice === 'device' && scheme === 'dark');
   const palette = dark ? night : day;
@@ -46,7 +60,7 @@ export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoi
     return {
       ...base,
       roundness: radius.s,
-      fonts: VARIANTS,
+      fonts: variantsAt(scale),
       colors: {
         ...base.colors,
         primary: palette.deed,
@@ -63,7 +77,7 @@ export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoi
         elevation: { ...base.colors.elevation, level1: palette.card, level2: palette.card, level3: palette.card },
       },
     };
-  }, [dark, palette]);
+  }, [dark, palette, scale]);
   // What the browser draws itself (scroll bars, the caret, the edge behind a page pulled too far) follows the theme.
   useEffect(() => {
     const root = globalThis.document?.documentElement;
@@ -73,9 +87,11 @@ export function ThemeProvider({ choice, children }: { readonly choice: ThemeChoi
   }, [dark, palette]);
   return (
     <PaletteContext.Provider value={palette}>
-      <PaperProvider theme={theme} settings={{ icon: (props) => <Icon {...props} /> }}>
-        {children}
-      </PaperProvider>
+      <TextScale value={scale}>
+        <PaperProvider theme={theme} settings={{ icon: (props) => <Icon {...props} /> }}>
+          {children}
+        </PaperProvider>
+      </TextScale>
     </PaletteContext.Provider>
   );
 }

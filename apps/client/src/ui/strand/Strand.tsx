@@ -3,6 +3,7 @@ import { area, curveMonotoneY } from 'd3-shape';
 import { Pressable, StyleSheet, View } from 'react-native';
 import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
 import { Text } from '../Text';
+import { useTextScale } from '../textSize';
 import { usePalette } from '../theme';
 import { filamentColour, fonts, space, TARGET } from '../tokens';
 import { useTween } from '../useTween';
@@ -68,12 +69,13 @@ export function Strand({
   roomy = false,
 }: StrandProps) {
   const palette = usePalette();
+  const scale = useTextScale();
   const suspicions = useTween(stations.map((station) => station.suspicion));
   const { rows, labels, height } = layoutStrand(
     route,
     stations,
     suspicions,
-    fit === undefined ? (roomy ? { row: TARGET } : {}) : { fit },
+    fit === undefined ? { scale, ...(roomy ? { row: Math.max(TARGET, 27 * scale) } : {}) } : { scale, fit },
   );
   const most = Math.max(...stations.map((station) => (station.clearedBy === undefined ? station.suspicion : 0)), 0);
   const span = flagSpan(rows, next);
@@ -259,6 +261,7 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
   const share = `${Math.round(row.suspicion * 100)}\u202f%`;
   const words = cleared ? 'cleared' : worth ? `suspicion ${share}` : 'little suspicion';
   const leading = worth && row.suspicion >= 0.75 * most;
+  const scale = useTextScale();
   return (
     <Pressable
       role="button"
@@ -287,8 +290,8 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
           bold
           style={{
             fontFamily: fonts.figure,
-            fontSize: leading ? 20 : 14,
-            lineHeight: leading ? 24 : 18,
+            fontSize: (leading ? 20 : 14) * scale,
+            lineHeight: (leading ? 24 : 18) * scale,
             letterSpacing: -1,
           }}
         >

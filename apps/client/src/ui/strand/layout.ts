@@ -35,6 +35,8 @@ export interface LayoutOptions {
   readonly fit?: number;
   /** Least height of a line, px, where each is tapped by a finger. */
   readonly row?: number;
+  /** How many times as high as designed the words beside it are. */
+  readonly scale?: number;
 }
 
 /** Half-width of a strand proved clear, of one not yet looked at, and of one certainly stuck, px. */
@@ -132,11 +134,11 @@ export function layoutStrand(
   route: Route,
   stations: readonly StationSuspicion[],
   suspicions: readonly number[],
-  { fit, row: least = ROW }: LayoutOptions = {},
+  { fit, scale = 1, row: least = ROW * scale }: LayoutOptions = {},
 ): StrandLayout {
   const small = fit !== undefined;
   const facts = factsOf(route, stations, suspicions);
-  const base = facts.map(({ quiet }) => (!small ? least : quiet ? QUIET_ROW : SMALL_ROW));
+  const base = facts.map(({ quiet }) => (!small ? least : scale * (quiet ? QUIET_ROW : SMALL_ROW)));
   const pull = facts.map(({ suspicion, quiet }) => (quiet ? 0 : Math.sqrt(suspicion)));
   const used = base.reduce((sum, h) => sum + h, 2 * PAD);
   const wish = pull.reduce((sum, x) => sum + x, 0);
