@@ -71,6 +71,7 @@ export function BenchScreen() {
           label="Find by order number or machine"
           value={search}
           most={60}
+          style={styles.find}
           onChange={(text) => {
             setSearch(text);
             setPage(1);
@@ -129,6 +130,7 @@ const styles = StyleSheet.create({
   grid: { flexDirection: 'row', flexWrap: 'wrap' },
   cell: { width: '49%' },
   foot: { padding: space.m },
+  find: { marginBottom: space.m },
   pages: {
     flexDirection: 'row',
     alignItems: 'center',

@@ -66,7 +66,7 @@ export function OrderCard({
     <Link href={orderHref(order.id, order.phase)} asChild>
       <TouchableRipple
         role="link"
-        aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next}`}
+        aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next} Order ${order.number}.`}
         style={StyleSheet.flatten([
           styles.card,
           {
@@ -84,6 +84,7 @@ export function OrderCard({
               </Text>
               <Text kind="small" tone="soft">{`${PHASE_WORDS[order.phase]} · ${ageText(order.openedAt, now)}`}</Text>
             </View>
+            <Text kind="small" tone="soft" lines={1}>{`Order ${order.number}`}</Text>
             {order.lead ? (
               <Text kind="small" tone="doubt" lines={2}>
                 {share === undefined
