@@ -42,8 +42,10 @@ export function SettingsScreen() {
           chosen={[theme]}
           onToggle={(id) => dispatch(settingsChanged({ theme: id as typeof theme }))}
         />
+      </Section>
+      <Section title="How high the text is">
         <Choice
-          label="Text"
+          label="How high the text is"
           options={[
             { id: 'device', label: 'As this device' },
             { id: 'larger', label: 'Larger' },
