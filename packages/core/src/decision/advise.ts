@@ -11,9 +11,13 @@ import type { Model } from './model';
 export const NEAR_TIE_MIN = 0.5;
 /** A check must save this much to be put before a repair: less is not worth going round once more (chosen). */
 const WORTH_MIN = 0.3;
-/** Once a fault is as good as found, a further check must save more than going round once more takes (chosen). */
+/**
+ * Once a fault is as good as found, a further check must save more than going round once more takes, and more than a tenth: what else may be
+ * wrong can be checked as well when the repair is done (chosen).
+ */
 const AS_GOOD_AS_FOUND = 0.7;
 const WORTH_FOUND_MIN = 2;
+const WORTH_FOUND_SHARE = 0.1;
 /** A repair is named first only when it is carried by so much, as long as a check can still tell something (chosen). */
 export const CARRIED = 1 / 3;
 const TELLS_BITS = 0.05;
@@ -48,7 +52,7 @@ export function checkFirst(
 ): boolean {
   if (share > 0 && share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN)
     return true;
-  const worth = share >= AS_GOOD_AS_FOUND ? WORTH_FOUND_MIN : WORTH_MIN;
+  const worth = share >= AS_GOOD_AS_FOUND ? Math.max(WORTH_FOUND_MIN, WORTH_FOUND_SHARE * repairMinutes) : WORTH_MIN;
   // A check spares a sound part only as far as its answer changes what is renewed.
   const sound = best.bits < TELLS_BITS ? 0 : ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;
   return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;

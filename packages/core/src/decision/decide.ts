@@ -259,7 +259,10 @@ export function decide(
     }
     const after = firsts.slice(0, AFTER_REPAIR).map((check) => check.index);
     let soonest = Infinity;
-    for (const group of repairOrder.slice(0, FIRST_REPAIRS)) {
+    // What its own probability carries comes before what is only quick to try.
+    const leading = repairOrder.slice(0, FIRST_REPAIRS);
+    const borne = leading.filter((group) => carried(model, suspicion, group) >= CARRIED);
+    for (const group of borne.length > 0 ? borne : leading) {
       if (search.expired?.()) {
         complete = false;
         break;

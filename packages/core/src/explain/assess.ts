@@ -165,10 +165,12 @@ function adviceOf(model: Model, state: OrderState, p: readonly number[], decisio
     ? `${group.station.name}: ${group.remedy.name.toLowerCase()} (${percent(decision.carried)} that it is this)`
     : 'nothing on the list';
   const repair = minutesText(decision.repairMinutes);
+  const afterwards =
+    best && best.expectedMinutes < decision.repairMinutes ? ', and it can be made afterwards as well' : '';
   const text =
     decision.advice === 'check' && best
       ? `Checking first: about ${minutesText(best.expectedMinutes)} to a proved repair. Repairing now: about ${repair}.`
-      : `Repairing now takes about ${repair}${best ? `; another check first about ${minutesText(best.expectedMinutes)}` : ''}. Begin at ${where}.`;
+      : `Repairing now takes about ${repair}${best ? `; another check first about ${minutesText(best.expectedMinutes)}${afterwards}` : ''}. Begin at ${where}.`;
   const expected = Math.min(decision.repairMinutes, best?.expectedMinutes ?? Infinity);
   return {
     kind: decision.advice,
