@@ -47,16 +47,17 @@ for (const [width, height] of [
     });
 
     await main.evaluate((view) => (view.scrollTop = view.scrollHeight / 2));
-    await page.waitForTimeout(400);
-    expect(await down()).toBeGreaterThan(500);
-    const inView = page.locator(rows).filter({ visible: true });
-    const name = await inView.evaluateAll(
-      (links) =>
-        links.find((link) => {
-          const { top, bottom } = link.getBoundingClientRect();
-          return top > 250 && bottom < 700;
-        })?.textContent ?? '',
-    );
+    await expect.poll(down).toBeGreaterThan(500);
+    const inTheMiddle = (): Promise<string> =>
+      page.locator(rows).evaluateAll(
+        (links) =>
+          links.find((link) => {
+            const { top, bottom } = link.getBoundingClientRect();
+            return top > 250 && bottom < 700;
+          })?.textContent ?? '',
+      );
+    await expect.poll(inTheMiddle).not.toBe('');
+    const name = await inTheMiddle();
     const row = page
       .locator(rows)
       .filter({ hasText: name.slice(0, 20) })

@@ -43,6 +43,13 @@ export const RAISE_MIN = 1;
 /** Within this of the wanted temperature no more heating is counted. */
 export const NEAR_C = 10;
 
+/** Minutes to put parts back on. */
+export function closingMinutes(machine: Machine, off: Iterable<string>): number {
+  let sum = 0;
+  for (const id of off) sum += machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
+  return sum;
+}
+
 const names = (list: readonly { readonly name: string }[]): string => list.map(({ name }) => name).join(', ');
 
 /** Why the machine as it stands open must not have heat or power; undefined when it may. */

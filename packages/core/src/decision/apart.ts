@@ -1,4 +1,4 @@
-import { benchMinutes, priceOf } from '../bench/price';
+import { benchMinutes, closingMinutes, priceOf } from '../bench/price';
 import { needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import type { Cause } from '../observation/causes';
@@ -42,9 +42,6 @@ export const looksStraightAt = ({ check, cannot, reach }: CheckAtPlace, stop: nu
   !check.history &&
   reach.has(stop);
 
-const partsOnMin = (machine: Machine, off: ReadonlySet<string>): number =>
-  machine.parts.reduce((sum, part) => sum + (off.has(part.id) ? (part.minutesOn ?? 0) : 0), 0);
-
 const kept = new WeakMap<readonly CheckAtPlace[], Map<number, Apart>>();
 
 /** The way through the path, each look where it takes least from what is open by then. */
@@ -65,7 +62,7 @@ export function apartOf(machine: Machine, route: Route, places: readonly CheckAt
     left.splice(next.i, 1);
     minutes += next.takes;
     bench = next.price.after;
-    looks.push({ place: next.place, minutes, closedMin: minutes + partsOnMin(machine, bench.off) });
+    looks.push({ place: next.place, minutes, closedMin: minutes + closingMinutes(machine, bench.off) });
   }
   const apart = { looks, wholeMin: looks.at(-1)?.closedMin ?? 0 };
   kept.set(places, (kept.get(places) ?? new Map<number, Apart>()).set(hotC, apart));
@@ -113,7 +110,7 @@ export function leftOfWay({ looks, wholeMin }: Apart, answered: ReadonlySet<stri
  * on the path it sits.
  *
  * @param shownAt by cause, where it comes to sight
- * @param answered keys of the looks that were answered since the last repair
+ * @param answered keys of the looks whose answer stands, see `answeredKeys`
  */
 export function apartMinutes(
   way: Apart,

@@ -1,5 +1,5 @@
 import { placedActions, priceOfAll } from '../bench/action';
-import { WAITING_RATE, type Need } from '../bench/price';
+import { closingMinutes, WAITING_RATE, type Need } from '../bench/price';
 import type { Bench } from '../bench/state';
 import type { Catalogue, Material, Remedy } from '../catalogue/types';
 import { materialOf, remedyById } from '../catalogue/index';
@@ -114,12 +114,7 @@ export function repairGroups(kase: Case, route: Route, causes: readonly Cause[])
 
 /** Bench minutes to try each group from a given bench: the way there, the first rung, closing everything, the proof. */
 export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], bench: Bench): readonly number[] {
-  const closing = (ids: Iterable<string>): number => {
-    let sum = 0;
-    for (const id of ids) sum += machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
-    return sum;
-  };
-  const openNow = closing(bench.off);
+  const openNow = closingMinutes(machine, bench.off);
   return groups.map((group) => {
     const price = priceOfAll(machine, bench, group.needs);
     return price.minutes + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;

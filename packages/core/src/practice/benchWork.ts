@@ -1,5 +1,5 @@
 import { priceOfAll } from '../bench/action';
-import { benchMinutes, priceOf, type Need } from '../bench/price';
+import { benchMinutes, closingMinutes, priceOf, type Need } from '../bench/price';
 import type { Bench } from '../bench/state';
 import { materialOf } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
@@ -269,9 +269,7 @@ export class BenchWork {
   }
 
   private closing(off: Iterable<string>): number {
-    let sum = 0;
-    for (const id of off) sum += this.hidden.kase.machine.parts.find((part) => part.id === id)?.minutesOn ?? 0;
-    return sum;
+    return closingMinutes(this.hidden.kase.machine, off);
   }
 
   /**
@@ -305,7 +303,7 @@ export class BenchWork {
       this.bench = price.after;
       wanted.delete(place);
     }
-    minutes = this.nature.apartFactor ? minutes * this.nature.apartFactor : minutes;
+    minutes *= this.nature.apartFactor ?? 1;
     minutes += (whole ? ASKING_MIN : 0) + MEND_MIN * found.length + PROOF_MIN;
     this.minutes += minutes;
     return { ...this.finish(false), ...(whole ? { stripped: true, apartMin: minutes } : {}) };

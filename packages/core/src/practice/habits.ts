@@ -48,7 +48,9 @@ export function lookByHabit(habit: Habit, hidden: HiddenOrder, luck: Luck, natur
   for (const kinds of habit.kinds)
     for (const stop of route.stops.filter((item) => kinds.includes(item.station.kind)))
       for (const place of localChecks(work.places, stop)) {
-        if (work.check(place).normal) continue;
+        const { normal } = work.check(place);
+        if (work.cameUpon) return work.mendSeen();
+        if (normal) continue;
         // One ladder for what is likeliest there, then on to the next place.
         const cause = causesAt(causes, stop)[0];
         if (cause && work.ladder(cause)) return work.finish(true);

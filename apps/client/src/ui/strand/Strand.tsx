@@ -75,7 +75,7 @@ export function Strand({
     route,
     stations,
     suspicions,
-    fit === undefined ? { scale, ...(roomy ? { row: Math.max(TARGET, 27 * scale) } : {}) } : { scale, fit },
+    fit === undefined ? { scale, ...(roomy ? { row: TARGET } : {}) } : { scale, fit },
   );
   const most = Math.max(...stations.map((station) => (station.clearedBy === undefined ? station.suspicion : 0)), 0);
   const span = flagSpan(rows, next);

@@ -134,9 +134,10 @@ export function layoutStrand(
   route: Route,
   stations: readonly StationSuspicion[],
   suspicions: readonly number[],
-  { fit, scale = 1, row: least = ROW * scale }: LayoutOptions = {},
+  { fit, scale = 1, row = 0 }: LayoutOptions = {},
 ): StrandLayout {
   const small = fit !== undefined;
+  const least = Math.max(row, ROW * scale);
   const facts = factsOf(route, stations, suspicions);
   const base = facts.map(({ quiet }) => (!small ? least : scale * (quiet ? QUIET_ROW : SMALL_ROW)));
   const pull = facts.map(({ suspicion, quiet }) => (quiet ? 0 : Math.sqrt(suspicion)));
