@@ -13,7 +13,8 @@ export default defineConfig({
     viewport: { width: 390, height: 844 },
     // Tests stand between page and server; where the worker is what is tested, it is let in.
     serviceWorkers: 'block',
-    trace: 'retain-on-failure',
+    // A trace shows a fault step by step, at a fifth more time: asked for where somebody can open it.
+    trace: process.env['ZT_TRACE'] ? 'retain-on-failure' : 'off',
     actionTimeout: 30_000,
     launchOptions: {
       executablePath: process.env['ZT_CHROMIUM'] ?? '/usr/bin/chromium',

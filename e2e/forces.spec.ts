@@ -36,7 +36,7 @@ test('the gauge’s check shows what the force should be; two readings name the 
   if (SHOTS) await page.screenshot({ path: `${SHOTS}/forces-order.png`, fullPage: true });
   // What does not fit is not taken.
   await page.getByRole('textbox', { name: /^Flow/ }).fill('0');
-  await expect(page.getByText('Not taken: out of range.')).toBeVisible();
+  await expect(page.getByText('Must be a number from 0.01 to 100.')).toBeVisible();
   await page.getByRole('textbox', { name: /^The gears hold/ }).fill('3');
   await expect(page.getByTestId('weakest')).toHaveText(/^Too much at 6\.0 mm³\/s: the weakest link is the gears/);
   await page.getByRole('textbox', { name: /^Of 100 mm/ }).fill('50');

@@ -100,6 +100,11 @@ export class SolventTried {
   @Flag() softened!: boolean;
 }
 
+/** Under which name entries are recorded: of every entry, and of the settings where it is chosen. */
+export class Signed {
+  @Words(60) by!: string;
+}
+
 /** The class of each kind of entry that has one. */
 export const ENTRIES = {
   'taken-in': TakenIn,
@@ -114,6 +119,9 @@ export const ENTRIES = {
 
 export type EntryForm = keyof typeof ENTRIES;
 export const hasForm = (type: string): type is EntryForm => Object.hasOwn(ENTRIES, type);
+
+/** What is wrong with a name to record under; nothing when it fits. */
+export const faultOfSigned = (by: unknown): string | undefined => faultsOf(Signed, { by })[0]?.reason;
 
 /** What the server would refuse in the body of an entry, by path; nothing when it fits. */
 export const faultsOfEntry = (type: EntryForm, body: object) => faultsOf(ENTRIES[type], body);

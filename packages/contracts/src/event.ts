@@ -2,9 +2,9 @@ import 'reflect-metadata';
 import type { OrderEvent } from '@zealous/core';
 import { parseEvent } from '@zealous/core/formats';
 import { Transform, Type } from 'class-transformer';
-import { IsISO8601, IsObject, IsString, IsUUID, Length, ValidateBy, type ValidationArguments } from 'class-validator';
+import { IsISO8601, IsObject, IsString, IsUUID, ValidateBy, type ValidationArguments } from 'class-validator';
 import { faultsOf } from './catalogue/judge';
-import { ENTRIES, hasForm } from './entries';
+import { ENTRIES, faultOfSigned, hasForm } from './entries';
 import { FitsSchema } from './schema';
 
 /** What the class of this kind of entry says of its body, where there is one: the same that its form is judged by. */
@@ -21,6 +21,16 @@ const FitsEntry = (): PropertyDecorator => {
   });
 };
 
+/** What the class of the settings' form says of the name. */
+const FitsSigned = (): PropertyDecorator =>
+  ValidateBy({
+    name: 'fitsSigned',
+    validator: {
+      validate: (value) => faultOfSigned(value) === undefined,
+      defaultMessage: (args) => `/by: ${faultOfSigned(args?.value) ?? ''}`,
+    },
+  });
+
 /** A new event for a work order. */
 export class EventMessage {
   @IsUUID(undefined, { message: '/id: must be a UUID' })
@@ -33,8 +43,7 @@ export class EventMessage {
   @Type(() => String)
   at!: string;
 
-  @IsString({ message: '/by: must be text' })
-  @Length(1, 60, { message: '/by: must have 1 to 60 characters' })
+  @FitsSigned()
   by!: string;
 
   @IsString({ message: '/type: must be text' })

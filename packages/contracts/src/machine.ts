@@ -1,11 +1,15 @@
 import 'reflect-metadata';
 import type { Machine } from '@zealous/core';
-import { parseMachine } from '@zealous/core/formats';
+import { FormatError, parseMachine } from '@zealous/core/formats';
 import { IsBoolean, IsObject } from 'class-validator';
+import { faultsOfPieces } from './pieces';
 import { FitsSchema } from './schema';
 
-const machineOf = (field: 'machine' | 'was') => (message: object) =>
-  parseMachine((message as Record<string, unknown>)[field]);
+/** Judged by the published schema and as a whole, and each piece by its class, by which the builder's forms go too. */
+const machineOf = (field: 'machine' | 'was') => (message: object) => {
+  const [fault] = faultsOfPieces(parseMachine((message as Record<string, unknown>)[field]));
+  if (fault) throw new FormatError(fault.path, fault.reason);
+};
 
 /** A machine that the shop has not had so far; an older version of the format is brought to the present one. */
 export class NewMachine {

@@ -8,9 +8,9 @@ import {
   type Preview,
   type ShopChange,
 } from '@zealous/core';
-import { recordFaults, type Fault } from '@zealous/contracts/catalogue';
+import { recordFaults } from '@zealous/contracts/catalogue';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import {
   problemText,
@@ -21,7 +21,8 @@ import {
 } from '../data/api';
 import { useAppSelector } from '../data/store';
 import { useCatalogue } from '../data/useCatalogue';
-import { Notice, Section } from '../ui/Card';
+import { AskFirst } from '../ui/AskFirst';
+import { Card, Notice, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Page } from '../ui/Page';
 import { Button } from '../ui/Button';
@@ -30,10 +31,12 @@ import { space } from '../ui/tokens';
 import { tracer } from '../workers/trace';
 import { fieldsOf } from './fields';
 import { freshRecord, titleOf } from './fresh';
+import type { Loose } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
+import { valuesOf } from '../ui/form/recordValues';
+import { useDraft } from '../ui/form/useDraft';
+import { useRecordForm } from '../ui/form/useRecordForm';
 import { catalogueFields } from './EffectFields';
-
-type Loose = Readonly<Record<string, unknown>>;
 
 /** A filament or solvent stays known: orders name it. */
 const RETIRABLE: readonly ChangeKind[] = ['modes', 'checks', 'remedies'];
@@ -49,17 +52,9 @@ const idFrom = (name: unknown): string =>
 export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: string; readonly id: string }) {
   const router = useRouter();
   const catalogue = useCatalogue();
-  const by = useAppSelector((root) => root.settings.by);
-  const changes = useAppSelector((root) => root.shop.catalogue.changes);
   const kind = CHANGE_KINDS.find((known) => known === asked);
   const stored = kind && (catalogue[kind] as readonly CatalogueRecord[]).find((record) => record.id === id);
-  const isNew = id === 'new';
-  const [draft, setDraft] = useState<Loose | undefined>(undefined);
-  const [set, setting] = useSetChangeMutation();
-  const [drop] = useDropChangeMutation();
-  const [failure, setFailure] = useState<string | undefined>(undefined);
-  const [faults, setFaults] = useState<readonly Fault[]>([]);
-  if (!kind || (!stored && !isNew))
+  if (!kind || (!stored && id !== 'new'))
     return (
       <Page title="Catalogue" back="/catalogue">
         <Notice
@@ -70,33 +65,79 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
         />
       </Page>
     );
-  const record: Loose = draft ?? (isNew ? freshRecord(kind, 'new') : { ...(stored as unknown as Loose) });
+  return <RecordPage key={`${kind}/${id}`} kind={kind} id={id} stored={stored} />;
+}
+
+function RecordPage({
+  kind,
+  id,
+  stored,
+}: {
+  readonly kind: ChangeKind;
+  readonly id: string;
+  readonly stored: CatalogueRecord | undefined;
+}) {
+  const router = useRouter();
+  const catalogue = useCatalogue();
+  const by = useAppSelector((root) => root.settings.by);
+  const changes = useAppSelector((root) => root.shop.catalogue.changes);
+  const [set, setting] = useSetChangeMutation();
+  const [drop] = useDropChangeMutation();
+  const [failure, setFailure] = useState<string | undefined>(undefined);
+  const isNew = stored === undefined;
+  const text = JSON.stringify(stored ?? freshRecord(kind, 'new'));
+  const base = useMemo(() => JSON.parse(text) as Loose, [text]);
+  const draft = useDraft(`catalogue:${kind}/${id}`, base);
+  const [round, setRound] = useState(0);
+  // One list of fields as long as the page stands: its rows keep what is typed in them.
+  const [fields] = useState(() => fieldsOf(kind, catalogue));
+  const named = (record: Loose): CatalogueRecord =>
+    ({
+      ...record,
+      ...(isNew ? { id: idFrom(titleOf(record as unknown as CatalogueRecord)) } : {}),
+    }) as unknown as CatalogueRecord;
+  const form = useRecordForm({
+    fields,
+    record: draft.now ?? base,
+    judge: (record) => recordFaults(kind, named(record)),
+    onChange: (record) => {
+      setFailure(undefined);
+      draft.keep(record);
+    },
+  });
+  const begin = (record: Loose): void => {
+    form.reset(valuesOf(fields, record));
+    setRound((n) => n + 1);
+  };
+  const shown = useRef(base);
+  useEffect(() => {
+    // The shop's own changes may come after the page does.
+    if (shown.current !== base && draft.now === undefined) begin(base);
+    shown.current = base;
+  });
+  const wanted = named(draft.now ?? base);
   const delivered = (deliveredCatalogue[kind] as readonly CatalogueRecord[]).find((item) => item.id === id);
   const change = changes.find((item) => item.kind === kind && item.id === id);
-  const wanted = {
-    ...record,
-    ...(isNew ? { id: idFrom(titleOf(record as unknown as CatalogueRecord)) } : {}),
-  } as unknown as CatalogueRecord;
   const next = changeBetween(kind, delivered, wanted);
+  const fits = recordFaults(kind, wanted);
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
+      draft.end();
       router.dismissTo('/catalogue');
     } catch (error) {
       setFailure(problemText(error));
     }
   };
-  const store = async (): Promise<void> => {
-    const wrong = recordFaults(kind, wanted);
-    setFaults(wrong);
-    if (wrong.length > 0)
+  const store = form.handleSubmit(
+    () => run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap())),
+    () =>
       setFailure(
-        wrong.length === 1
+        fits.length === 1
           ? 'One field does not fit yet: it is marked.'
-          : `${wrong.length} fields do not fit yet: they are marked.`,
-      );
-    else await run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap()));
-  };
+          : `${fits.length} fields do not fit yet: they are marked.`,
+      ),
+  );
   return (
     <Page
       title={isNew ? 'New record' : titleOf(wanted)}
@@ -128,7 +169,7 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
               label="Store as this shop’s own"
               kind="main"
               icon="save"
-              disabled={draft === undefined || setting.isLoading}
+              disabled={draft.now === undefined || setting.isLoading}
               onPress={() => void store()}
               style={styles.grow}
             />
@@ -149,18 +190,28 @@ export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: stri
             {change.by ? `, ${change.by}` : ''}
           </Text>
         ) : null}
-        <RecordForm
-          own={catalogueFields(catalogue)}
-          fields={fieldsOf(kind, catalogue)}
-          record={record}
-          faults={faults}
-          onChange={(changed) => {
-            setFailure(undefined);
-            setFaults([]);
-            setDraft(changed);
-          }}
-        />
-        {draft && next && kind !== 'terms' && kind !== 'solvents' ? <TryIt change={next} /> : null}
+        {draft.found ? (
+          <Card edge="warm">
+            <Text bold>What was typed here before is not stored yet.</Text>
+            {draft.overtaken ? (
+              <Text>The record was changed elsewhere since. Storing puts what stands here in its place.</Text>
+            ) : null}
+            <AskFirst
+              label="Throw it away"
+              question="What was typed here and not stored is lost; the record is shown as it is stored."
+              yes="Throw it away"
+              no="Keep it"
+              onYes={() => {
+                begin(base);
+                draft.end();
+              }}
+            />
+          </Card>
+        ) : null}
+        <RecordForm key={round} form={form} own={catalogueFields(catalogue)} fields={fields} />
+        {draft.now && next && fits.length === 0 && kind !== 'terms' && kind !== 'solvents' ? (
+          <TryIt change={next} />
+        ) : null}
         <Text kind="small" tone="soft" style={styles.gap}>
           {RETIRABLE.includes(kind)
             ? 'Weights and shares as delivered are trade judgement with no published source.'

@@ -1,43 +1,53 @@
 import { recordFaults } from '@zealous/contracts/catalogue';
 import { deliveredCatalogue, type CheckResult, type FailureMode } from '@zealous/core';
-import { fireEvent, render, screen, within } from '../testing/render';
-import { useState } from 'react';
+import { fireEvent, render, screen, waitFor, within } from '../testing/render';
 import { fieldsOf } from './fields';
 import { freshRecord } from './fresh';
+import { Button } from '../ui/Button';
 import { RecordForm } from '../ui/form/RecordForm';
+import { useRecordForm } from '../ui/form/useRecordForm';
 import { catalogueFields } from './EffectFields';
 
 type Loose = Readonly<Record<string, unknown>>;
 
-/** The form with its state kept, and every record that it gave. */
+/** The form, judged as the catalogue's is, and the record as it last gave it. */
 function form(kind: 'modes' | 'checks' | 'remedies', first: Loose): () => Loose {
   let now = first;
-  function Kept() {
-    const [record, setRecord] = useState(first);
+  function Shown() {
+    const shown = useRecordForm({
+      fields: fieldsOf(kind, deliveredCatalogue),
+      record: first,
+      judge: (record) => recordFaults(kind, record),
+      onChange: (next) => (now = next),
+    });
     return (
-      <RecordForm
-        own={catalogueFields(deliveredCatalogue)}
-        fields={fieldsOf(kind, deliveredCatalogue)}
-        record={record}
-        onChange={(next) => {
-          now = next;
-          setRecord(next);
-        }}
-      />
+      <>
+        <RecordForm
+          form={shown}
+          own={catalogueFields(deliveredCatalogue)}
+          fields={fieldsOf(kind, deliveredCatalogue)}
+        />
+        <Button label="Store" onPress={() => void shown.handleSubmit(() => {})()} />
+      </>
     );
   }
-  render(<Kept />);
+  render(<Shown />);
   return () => now;
 }
 const stub = deliveredCatalogue.modes.find((mode) => mode.id === 'stub') as unknown as Loose & FailureMode;
 
-test('a weight is taken when it fits, and said not to be when it does not', () => {
+test('a weight is taken with comma or point; one that does not fit is refused by the contract, at its field, once that is left', async () => {
   const record = form('modes', stub);
-  fireEvent.changeText(screen.getByLabelText(/^Weight/), '7,5');
+  const weight = screen.getByLabelText(/^Weight/);
+  fireEvent.changeText(weight, '7,5');
   expect(record()['weight']).toBe(7.5);
-  fireEvent.changeText(screen.getByLabelText(/^Weight/), '70');
-  expect(screen.getByText('Not taken: out of range.')).toBeTruthy();
-  expect(record()['weight']).toBe(7.5);
+  fireEvent.changeText(weight, '70');
+  fireEvent(weight, 'blur');
+  expect(await screen.findByText(/^Must be a number from 0/)).toBeTruthy();
+  // Nothing typed is lost by it.
+  expect(weight.props.value).toBe('70');
+  fireEvent.changeText(weight, '8');
+  await waitFor(() => expect(screen.queryByText(/^Must be a number from 0/)).toBeNull());
 });
 
 test('where it sits: a kind is added with a usual share, and taken away', () => {
@@ -116,20 +126,11 @@ test('a check gets a measured number with bands; letters are said not to be take
   expect('quantity' in record()).toBe(false);
 });
 
-test('what does not fit is said at its field, in a row too, by the contract that the server judges with', () => {
+test('what does not fit is said at its field when it is stored, in a row too, by the contract that the server judges with', async () => {
   const cut = deliveredCatalogue.remedies.find(({ offers }) => offers?.length) as unknown as Loose;
   const [first, ...others] = cut['offers'] as readonly Loose[];
-  const record = { ...cut, cures: 3, offers: [{ ...first, lifeHours: 0 }, ...others] };
-  const faults = recordFaults('remedies', record);
-  expect(faults.map(({ path }) => path).sort()).toEqual(['/cures', '/offers/0/lifeHours']);
-  render(
-    <RecordForm
-      fields={fieldsOf('remedies', deliveredCatalogue)}
-      record={record}
-      faults={faults}
-      onChange={() => {}}
-    />,
-  );
-  expect(screen.getByText('Cures, share: must be a number from 0 to 1.')).toBeTruthy();
-  expect(screen.getByText(/until half need renewing: must be a number from 1 to 1000000\.$/)).toBeTruthy();
+  form('remedies', { ...cut, cures: 3, offers: [{ ...first, lifeHours: 0 }, ...others] });
+  fireEvent.press(screen.getByRole('button', { name: 'Store' }));
+  expect(await screen.findByText('Must be a number from 0 to 1.')).toBeTruthy();
+  expect(screen.getByText('Must be a number from 1 to 1000000.')).toBeTruthy();
 });

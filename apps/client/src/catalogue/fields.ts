@@ -9,7 +9,7 @@ import {
 } from '@zealous/core';
 import { RECORDS } from '@zealous/contracts/catalogue';
 import { flag, number, one, several, text, words, type RecordField } from '../ui/form/fields';
-import { limited } from './limited';
+import { limited } from '../ui/form/limited';
 import {
   HAZARD_NAMES,
   PREDICTIONS,

@@ -1,14 +1,11 @@
 import {
   addStation,
   changeStation,
-  familyName,
-  FAMILIES,
   KIND_NAMES,
   laneRuns,
   machineFaults,
   placeInMachine,
   moveStation,
-  OTHER_FAMILY,
   removeLane,
   removeStation,
   STATION_KINDS,
@@ -21,11 +18,10 @@ import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { problemText, useAddMachineMutation, useChangeMachineMutation } from '../data/api';
-import { buildingEnded, built } from '../data/builderSlice';
+import { ABOUT, PLUGS, buildingEnded, built, pieceTyped } from '../data/builderSlice';
 import { useAppDispatch, useAppSelector } from '../data/store';
 import { Card, Notice, Section } from '../ui/Card';
-import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import type { Loose } from '../ui/form/fields';
 import { Page } from '../ui/Page';
 import { useWide } from '../ui/useWide';
 import { Sheet } from '../ui/Sheet';
@@ -35,9 +31,10 @@ import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
+import { AboutTheMachine } from './AboutMachine';
 import { Parts } from './PartEditor';
-import { MachineFigures } from './MachineFigures';
 import { NewLane } from './NewLane';
+import { Plugs } from './Plugs';
 import { PathPicture } from './PathPicture';
 import { StationEditor } from './StationEditor';
 
@@ -46,10 +43,11 @@ export function BuilderScreen() {
   const router = useRouter();
   const wide = useWide();
   const dispatch = useAppDispatch();
-  const { machine, was } = useAppSelector((root) => root.builder);
+  const { machine, was, typed = {} } = useAppSelector((root) => root.builder);
   const [add, adding] = useAddMachineMutation();
   const [change, changing] = useChangeMachineMutation();
   const [station, setStation] = useState<string | undefined>(undefined);
+  const [part, setPart] = useState<string | undefined>(undefined);
   const [failure, setFailure] = useState<string | undefined>(undefined);
   if (!machine)
     return (
@@ -66,7 +64,13 @@ export function BuilderScreen() {
     setFailure(undefined);
     dispatch(built(next));
   };
+  const piece = (next: Machine, id: string, kept: Loose | undefined): void => {
+    setFailure(undefined);
+    dispatch(pieceTyped({ machine: next, id, typed: kept }));
+  };
   const faults = machineFaults(machine);
+  const unfit = Object.keys(typed);
+  const toMend = faults.length + unfit.length;
   const edited = station === undefined ? undefined : stationById(machine, station);
   const store = async (): Promise<void> => {
     try {
@@ -100,10 +104,10 @@ export function BuilderScreen() {
               }}
             />
             <Button
-              label={faults.length > 0 ? `Cannot be stored yet: ${faults.length} to mend` : 'Store this machine'}
+              label={toMend > 0 ? `Cannot be stored yet: ${toMend} to mend` : 'Store this machine'}
               kind="main"
               icon="save"
-              disabled={faults.length > 0 || adding.isLoading || changing.isLoading}
+              disabled={toMend > 0 || adding.isLoading || changing.isLoading}
               onPress={() => void store()}
               style={styles.grow}
             />
@@ -114,12 +118,19 @@ export function BuilderScreen() {
       <View style={wide ? styles.sideways : undefined}>
         <View style={styles.grow}>
           <Faults machine={machine} faults={faults} onStation={setStation} />
-          <About machine={machine} fixed={was !== undefined} onChange={set} />
+          <Unfit machine={machine} ids={unfit} onStation={setStation} onPart={setPart} />
+          <AboutTheMachine
+            machine={machine}
+            fixed={was !== undefined}
+            typed={typed[ABOUT]}
+            onChange={(next, kept) => piece(next, ABOUT, kept)}
+          />
           {machine.runs.map((run) => (
             <Stations key={run.id} machine={machine} run={run} onChange={set} onStation={setStation} />
           ))}
           <NewLane machine={machine} onChange={set} />
-          <Parts machine={machine} onChange={set} />
+          <Parts machine={machine} open={part} typed={typed} onOpen={setPart} onTyped={piece} />
+          <Plugs machine={machine} typed={typed[PLUGS]} onChange={(next, kept) => piece(next, PLUGS, kept)} />
         </View>
         <View style={wide ? styles.picture : undefined}>
           <PathPicture machine={machine} onStation={setStation} {...(station ? { chosen: station } : {})} />
@@ -127,74 +138,19 @@ export function BuilderScreen() {
       </View>
       {edited ? (
         <StationEditor
+          key={edited.id}
           machine={machine}
           station={edited}
-          onChange={(next) => set(changeStation(machine, edited.id, next))}
+          typed={typed[edited.id]}
+          onChange={(next, kept) => piece(changeStation(machine, edited.id, next), edited.id, kept)}
           onRemove={() => {
             setStation(undefined);
-            set(removeStation(machine, edited.id));
+            piece(removeStation(machine, edited.id), edited.id, undefined);
           }}
           onClose={() => setStation(undefined)}
         />
       ) : null}
     </Page>
-  );
-}
-
-function About({
-  machine,
-  fixed,
-  onChange,
-}: {
-  readonly machine: Machine;
-  readonly fixed: boolean;
-  readonly onChange: (machine: Machine) => void;
-}) {
-  const [open, setOpen] = useState(false);
-  const id = (name: string): string =>
-    name
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '') || 'machine';
-  return (
-    <Section title="The machine">
-      <Field
-        label="Name"
-        value={machine.name}
-        most={60}
-        onChange={(name) => onChange({ ...machine, name, ...(fixed ? {} : { id: id(name) }) })}
-      />
-      <Field
-        label="What it is"
-        value={machine.summary}
-        onChange={(summary) => onChange({ ...machine, summary })}
-        most={500}
-        lines
-      />
-      <MachineFigures machine={machine} onChange={onChange} />
-      <Button
-        label={`Family: ${familyName(machine.family)}`}
-        hint="Change"
-        icon="chevron-down"
-        kind="quiet"
-        listed
-        onPress={() => setOpen(!open)}
-      />
-      {open ? (
-        <Choice
-          label="Family"
-          options={[
-            ...FAMILIES.map(({ id: family, name }) => ({ id: family, label: name })),
-            { id: OTHER_FAMILY, label: familyName(OTHER_FAMILY) },
-          ]}
-          chosen={[machine.family]}
-          onToggle={(family) => {
-            setOpen(false);
-            onChange({ ...machine, family });
-          }}
-        />
-      ) : null}
-    </Section>
   );
 }
 
@@ -230,6 +186,45 @@ function Faults({
           />
         ) : (
           <Text key={fault.path + fault.message}>{fault.message}</Text>
+        );
+      })}
+    </Card>
+  );
+}
+
+/** Pieces whose forms hold something that does not fit yet; the machine has there what stood before. */
+function Unfit({
+  machine,
+  ids,
+  onStation,
+  onPart,
+}: {
+  readonly machine: Machine;
+  readonly ids: readonly string[];
+  readonly onStation: (id: string) => void;
+  readonly onPart: (id: string) => void;
+}) {
+  const palette = usePalette();
+  if (ids.length === 0) return null;
+  return (
+    <Card edge="fault" style={{ backgroundColor: palette.faultWash }}>
+      <Text bold tone="fault" live>
+        What was typed does not fit yet
+      </Text>
+      {ids.map((id) => {
+        const station = stationById(machine, id);
+        const found = station ?? machine.parts.find((item) => item.id === id);
+        return found ? (
+          <Button
+            key={id}
+            label={found.name}
+            hint="Open"
+            kind="quiet"
+            listed
+            onPress={() => (station ? onStation : onPart)(id)}
+          />
+        ) : (
+          <Text key={id}>{id === PLUGS ? 'The plugs: see below.' : 'The machine itself: see its fields below.'}</Text>
         );
       })}
     </Card>

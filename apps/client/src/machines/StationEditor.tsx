@@ -1,99 +1,118 @@
-import {
-  KIND_NAMES,
-  PARAM_FIELDS,
-  setParam,
-  STATION_KINDS,
-  type Machine,
-  type Station,
-  type StationParams,
-} from '@zealous/core';
+import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { useController } from 'react-hook-form';
+import { StyleSheet } from 'react-native';
 import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
-import { NumberField } from '../ui/form/NumberField';
+import { number, one, several, text, type Loose, type Option, type RecordField } from '../ui/form/fields';
+import { RecordForm } from '../ui/form/RecordForm';
+import type { RecordOfForm } from '../ui/form/useRecordForm';
 import { Sheet } from '../ui/Sheet';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
-import { space } from '../ui/tokens';
+import { fieldsOfPiece, usePieceForm } from './usePieceForm';
+
+const OPEN = 'Off before its inside can be seen';
+
+/** The fields of a station, as far as its kind has them. */
+function fieldsOf(machine: Machine, station: Station): readonly RecordField[] {
+  const parts = machine.parts.map(({ id, name }) => ({ id, label: name }));
+  return fieldsOfPiece('station', [
+    text('name', 'Name'),
+    {
+      name: 'params',
+      label: 'Figures',
+      kind: {
+        type: 'part',
+        fresh: {},
+        fields: PARAM_FIELDS[station.kind].map(({ name, label, unit, values }) =>
+          values
+            ? one(name, label, Object.fromEntries(values.map(({ id, label: words }) => [id, words])))
+            : number(name, unit ? `${label}, ${unit}` : label),
+        ),
+      },
+    },
+    { name: 'access', label: 'Access', kind: { type: 'part', fresh: {}, fields: [several('open', OPEN, parts)] } },
+  ]);
+}
+
+const inside = (fields: readonly RecordField[], name: string): readonly RecordField[] => {
+  const kind = fields.find((field) => field.name === name)?.kind;
+  return kind?.type === 'part' ? kind.fields : [];
+};
 
 /** One station: its name, kind, parameters, and what must come off to reach it. */
 export function StationEditor({
   machine,
   station,
+  typed,
   onChange,
   onRemove,
   onClose,
 }: {
   readonly machine: Machine;
   readonly station: Station;
-  readonly onChange: (station: Station) => void;
+  /** What was typed here and does not fit, from before. */
+  readonly typed: Loose | undefined;
+  readonly onChange: (station: Station, typed: Loose | undefined) => void;
   readonly onRemove: () => void;
   readonly onClose: () => void;
 }) {
-  const set = (name: keyof StationParams, value: StationParams[keyof StationParams]): void =>
-    onChange(setParam(station, name, value));
-  const [kinds, setKinds] = useState(false);
-  const { access = {} } = station;
-  const toggled = (list: readonly string[] | undefined, id: string): readonly string[] =>
-    list?.includes(id) ? list.filter((item) => item !== id) : [...(list ?? []), id];
-  const parts = machine.parts.map(({ id, name }) => ({ id, label: name }));
+  const fields = fieldsOf(machine, station);
+  const form = usePieceForm({
+    kind: 'station',
+    fields,
+    piece: station,
+    typed,
+    onChange: (fits, unfit) => onChange(fits as unknown as Station, unfit),
+  });
   return (
     <Sheet title={station.name} open onClose={onClose}>
-      <Field label="Name" value={station.name} onChange={(name) => onChange({ ...station, name })} most={60} />
+      <RecordForm form={form} fields={fields.filter(({ name }) => name === 'name')} />
+      <Kind form={form} />
+      <RecordForm key={station.kind} form={form} fields={inside(fields, 'params')} at="params." />
+      {machine.parts.length === 0 ? <Text tone="soft">No part is described yet.</Text> : null}
+      <RecordForm form={form} fields={inside(fields, 'access')} at="access." />
+      <Mouth form={form} parts={machine.parts.map(({ id, name }) => ({ id, label: name }))} />
+      <Button label="Take this station away" icon="remove" kind="quiet" onPress={onRemove} style={styles.start} />
+    </Sheet>
+  );
+}
+
+function Kind({ form }: { readonly form: RecordOfForm }) {
+  const [open, setOpen] = useState(false);
+  const { field } = useController({ control: form.control, name: 'kind' });
+  const kind = field.value as Station['kind'];
+  return (
+    <>
       <Button
-        label={`Kind: ${KIND_NAMES[station.kind]}`}
+        label={`Kind: ${KIND_NAMES[kind]}`}
         hint="Change"
         icon="chevron-down"
         kind="quiet"
         listed
-        onPress={() => setKinds(!kinds)}
+        onPress={() => setOpen(!open)}
       />
-      {kinds ? (
+      {open ? (
         <Choice
           label="Kind"
           options={STATION_KINDS.map((id) => ({ id, label: KIND_NAMES[id] }))}
-          chosen={[station.kind]}
-          onToggle={(kind) => {
-            setKinds(false);
-            onChange({ ...station, kind });
+          chosen={[kind]}
+          onToggle={(next) => {
+            setOpen(false);
+            field.onChange(next);
           }}
         />
       ) : null}
-      <View style={styles.fields}>
-        {PARAM_FIELDS[station.kind].map((field) =>
-          field.values ? (
-            <View key={field.name} style={styles.whole}>
-              <Text kind="small" tone="soft">
-                {field.label}
-              </Text>
-              <Choice
-                label={field.label}
-                options={field.values}
-                chosen={[String(station.params?.[field.name] ?? '')]}
-                onToggle={(id) => set(field.name, station.params?.[field.name] === id ? undefined : id)}
-              />
-            </View>
-          ) : (
-            <NumberField
-              key={`${station.kind}${field.name}${field.unit ?? ''}`}
-              label={field.unit ? `${field.label}, ${field.unit}` : field.label}
-              style={styles.half}
-              value={station.params?.[field.name] as number | undefined}
-              onChange={(value) => set(field.name, value)}
-            />
-          ),
-        )}
-      </View>
-      <Text bold>Off before its inside can be seen</Text>
-      {parts.length === 0 ? <Text tone="soft">No part is described yet.</Text> : null}
-      <Choice
-        label="Off to open"
-        several
-        options={parts}
-        chosen={access.open ?? []}
-        onToggle={(id) => onChange({ ...station, access: { ...access, open: toggled(access.open, id) } })}
-      />
+    </>
+  );
+}
+
+/** Whether a strand can be put in, and what is off for it: no mouth is no list, one that is always open an empty one. */
+function Mouth({ form, parts }: { readonly form: RecordOfForm; readonly parts: readonly Option[] }) {
+  const { field } = useController({ control: form.control, name: 'access.mouth' });
+  const off = field.value as readonly string[] | undefined;
+  return (
+    <>
       <Text bold>Can a strand be put in here?</Text>
       <Choice
         label="Mouth"
@@ -101,13 +120,10 @@ export function StationEditor({
           { id: 'yes', label: 'Yes' },
           { id: 'no', label: 'No' },
         ]}
-        chosen={[access.mouth ? 'yes' : 'no']}
-        onToggle={(id) => {
-          const { mouth, ...rest } = access;
-          onChange({ ...station, access: id === 'yes' ? { ...rest, mouth: mouth ?? [] } : rest });
-        }}
+        chosen={[off ? 'yes' : 'no']}
+        onToggle={(id) => field.onChange(id === 'yes' ? (off ?? []) : undefined)}
       />
-      {access.mouth && parts.length > 0 ? (
+      {off && parts.length > 0 ? (
         <>
           <Text kind="small" tone="soft">
             Off for that:
@@ -116,19 +132,13 @@ export function StationEditor({
             label="Off for the mouth"
             several
             options={parts}
-            chosen={access.mouth}
-            onToggle={(id) => onChange({ ...station, access: { ...access, mouth: toggled(access.mouth, id) } })}
+            chosen={off}
+            onToggle={(id) => field.onChange(off.includes(id) ? off.filter((item) => item !== id) : [...off, id])}
           />
         </>
       ) : null}
-      <Button label="Take this station away" icon="remove" kind="quiet" onPress={onRemove} style={styles.start} />
-    </Sheet>
+    </>
   );
 }
 
-const styles = StyleSheet.create({
-  fields: { flexDirection: 'row', flexWrap: 'wrap', gap: space.m },
-  half: { flexGrow: 1, minWidth: 140 },
-  whole: { width: '100%', gap: space.xs },
-  start: { alignSelf: 'flex-start' },
-});
+const styles = StyleSheet.create({ start: { alignSelf: 'flex-start' } });

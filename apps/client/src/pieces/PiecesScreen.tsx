@@ -24,7 +24,10 @@ import { Field } from '../ui/Field';
 import { Fold } from '../ui/Fold';
 import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
 import { NumberField } from '../ui/form/NumberField';
+import type { RecordField } from '../ui/form/fields';
+import { Listed } from '../ui/form/Listed';
 import { RecordForm } from '../ui/form/RecordForm';
+import { useRecordForm } from '../ui/form/useRecordForm';
 import { useEntryForm } from '../ui/form/useEntryForm';
 import { HeatBand } from '../ui/HeatBand';
 import { Icon, ICON_NAMES } from '../ui/Icon';
@@ -88,6 +91,27 @@ function Forms() {
   );
 }
 
+const RECORD_FIELDS: readonly RecordField[] = [
+  { name: 'name', label: 'Name', kind: { type: 'text' } },
+  { name: 'minutes', label: 'Minutes, which never fit', kind: { type: 'number' } },
+  { name: 'words', label: 'Words', kind: { type: 'words' } },
+];
+
+function ARecord() {
+  const form = useRecordForm({
+    fields: RECORD_FIELDS,
+    record: { name: 'A record', minutes: 4, words: ['one', 'two'] },
+    judge: () => [{ path: '/minutes', reason: 'must be a number from 5 to 6' }],
+    onChange: nothing,
+  });
+  return (
+    <View style={styles.column}>
+      <RecordForm form={form} fields={RECORD_FIELDS} />
+      <Button label="Judge the record" onPress={() => void form.handleSubmit(nothing)()} />
+    </View>
+  );
+}
+
 /** For developers only: every shared piece in every state, to be looked at by day and night, wide and narrow. */
 export function PiecesScreen() {
   const palette = usePalette();
@@ -96,7 +120,6 @@ export function PiecesScreen() {
   const [sheet, setSheet] = useState(false);
   const [open, setOpen] = useState(true);
   const [typed, setTyped] = useState('');
-  const [record, setRecord] = useState<Readonly<Record<string, unknown>>>({ name: 'A record', minutes: 4 });
   const options = [
     { id: 'a', label: 'Short' },
     { id: 'b', label: LONG },
@@ -174,14 +197,8 @@ export function PiecesScreen() {
         <Field label="Wrong" value="-3" number error="At least 0: how many are left?" onChange={nothing} />
         <NumberField label="A number" value={27.5} onChange={nothing} />
         <NumberField label="No number yet" value={undefined} onChange={nothing} />
-        <RecordForm
-          fields={[
-            { name: 'name', label: 'Name', kind: { type: 'text' } },
-            { name: 'minutes', label: 'Minutes', kind: { type: 'number' } },
-          ]}
-          record={record}
-          onChange={setRecord}
-        />
+        <Listed label="Numbers" numbers value={[1, 2.5]} onChange={nothing} />
+        <ARecord />
         <Forms />
         <SortableList
           label="Order"

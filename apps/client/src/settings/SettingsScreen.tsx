@@ -1,15 +1,12 @@
 import { SAFETY_NOTE } from '@zealous/core';
-import { StyleSheet } from 'react-native';
 import { settingsChanged } from '../data/settingsSlice';
 import { useAppDispatch, useAppSelector } from '../data/store';
 import { Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { Learning } from './Learning';
-
-const ROLES = ['bench 1', 'bench 2', 'apprentice'] as const;
+import { OtherName, ROLES } from './OtherName';
 
 export function SettingsScreen() {
   const dispatch = useAppDispatch();
@@ -23,13 +20,7 @@ export function SettingsScreen() {
           chosen={[by]}
           onToggle={(id) => dispatch(settingsChanged({ by: id }))}
         />
-        <Field
-          label="Or another name for the record"
-          value={(ROLES as readonly string[]).includes(by) ? '' : by}
-          onChange={(text) => dispatch(settingsChanged({ by: text.trim().slice(0, 60) || 'bench 1' }))}
-          most={60}
-          style={styles.field}
-        />
+        <OtherName by={by} onName={(name) => dispatch(settingsChanged({ by: name }))} />
       </Section>
       <Section title="Light">
         <Choice
@@ -62,5 +53,3 @@ export function SettingsScreen() {
     </Page>
   );
 }
-
-const styles = StyleSheet.create({ field: { maxWidth: 420 } });

@@ -1,8 +1,9 @@
+import { FitFigures, figureFault } from '@zealous/contracts/tools';
 import { inLbfFromNm, KNOWN_DRILLS, nmFromInLbf, numberDrillMm, tapDrillMm, THREADS, travelMm } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import { Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -14,13 +15,7 @@ const NAMES = THREADS.map(({ mm }) => `M${mm}`);
 const DRILLS = KNOWN_DRILLS.map((n) => ({ id: String(n), label: `No. ${n}` }));
 
 type Name = 'pitch' | 'turns' | 'nm' | 'inlbf';
-const RANGES: Readonly<Record<Name, readonly [number, number]>> = {
-  pitch: [0.1, 3],
-  turns: [0, 50],
-  nm: [0, 50],
-  inlbf: [0, 450],
-};
-const fits = (name: Name, n: number): boolean => n >= RANGES[name][0] && n <= RANGES[name][1];
+const fault = (name: Name, n: number) => figureFault(FitFigures, name, n);
 const of = (x: number, digits = 2): string => x.toFixed(digits);
 
 /** Drill, thread and torque. */
@@ -31,22 +26,15 @@ export function FitsScreen() {
     '29',
     DRILLS.map(({ id }) => id),
   );
-  const [figures, set] = useAddressedFigures<Name>(
+  const [figures, control] = useAddressedFigures<Name>(
     { pitch: undefined, turns: undefined, nm: undefined, inlbf: undefined },
-    fits,
+    fault,
   );
   const thread = THREADS.find(({ mm }) => `M${mm}` === name) ?? THREADS[0];
   if (!thread) return null;
   const pitch = figures.pitch ?? thread.pitchMm;
   const field = (label: string, which: Name) => (
-    <NumberField
-      key={`${which} ${name}`}
-      label={label}
-      value={figures[which]}
-      fits={(n) => fits(which, n)}
-      onChange={(n) => set(which, n)}
-      style={sideBySide.field}
-    />
+    <FormNumber control={control} name={which} label={label} style={sideBySide.field} />
   );
   return (
     <Page title="Which drill, and how tight?" back="/tools">

@@ -1,3 +1,4 @@
+import { figureFault, ForceFigures, GaugeReading } from '@zealous/contracts/tools';
 import {
   allStations,
   equivalentBore,
@@ -18,7 +19,7 @@ import { useMachineQuery, useMachinesQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
 import { Card, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { useWide } from '../ui/useWide';
@@ -34,8 +35,8 @@ const USUAL_FLOW = 6;
 /** A stretch this many spreads above what it should be is said to drag. */
 const DRAGS = 2;
 const NOTHING = { flow: undefined, grip: undefined, gap: undefined, comes: undefined };
-const MOST = { flow: 100, grip: 500, gap: 100, comes: 100 };
-const fits = (name: keyof typeof NOTHING, n: number): boolean => n > 0 && n <= MOST[name];
+const fault = (name: string, n: number) => figureFault(ForceFigures, name, n);
+const readingFault = (_name: string, n: number) => figureFault(GaugeReading, 'newtons', n);
 /** A reading of the gauge stands in the address under this and its station. */
 const readingAt = (station: string): string => `at-${station}`;
 const noReadings = (machine: Machine): Readonly<Record<string, undefined>> =>
@@ -113,8 +114,8 @@ function Asked({
     filament ?? catalogue.materials[0]?.id ?? '',
     catalogue.materials.map(({ id }) => id),
   );
-  const [{ flow, grip, gap, comes }, setFigure] = useAddressedFigures(NOTHING, fits);
-  const [readings, setReading] = useAddressedFigures(noReadings(machine), (_, n) => n >= 0 && n <= 60);
+  const [{ flow, grip, gap, comes }, control] = useAddressedFigures(NOTHING, fault);
+  const [readings, gauge, setReading] = useAddressedFigures(noReadings(machine), readingFault);
   const route = routeOf(machine, lane || undefined);
   const kind = materialOf(catalogue, material);
   const gears = route.stops.findIndex(({ station }) => station.kind === 'extruder');
@@ -166,12 +167,11 @@ function Asked({
               </Text>
               <View style={sideBySide.row}>
                 {route.stops.slice(0, gears).map(({ station }) => (
-                  <NumberField
+                  <FormNumber
                     key={`${lane} ${station.id}`}
+                    control={gauge}
+                    name={readingAt(station.id)}
                     label={`After ${station.name}, N`}
-                    value={readings[readingAt(station.id)]}
-                    fits={(n) => n >= 0 && n <= 60}
-                    onChange={(n) => setReading(readingAt(station.id), n)}
                     style={sideBySide.field}
                   />
                 ))}
@@ -215,34 +215,25 @@ function Asked({
             <Text tone="soft">{`${kind.name} states no figures of its own: PLA’s stand in.`}</Text>
           ) : null}
           <View style={sideBySide.row}>
-            <NumberField
+            <FormNumber
+              control={control}
+              name="flow"
               label={`Flow, mm³/s (else ${USUAL_FLOW})`}
-              value={flow}
-              fits={(n) => fits('flow', n)}
-              onChange={(n) => setFigure('flow', n)}
               style={sideBySide.field}
             />
-            <NumberField
+            <FormNumber
+              control={control}
+              name="grip"
               label={`The gears hold, N (else ${usual.gripN})`}
-              value={grip}
-              fits={(n) => fits('grip', n)}
-              onChange={(n) => setFigure('grip', n)}
               style={sideBySide.field}
             />
-            <NumberField
+            <FormNumber
+              control={control}
+              name="gap"
               label={`Open gap behind the gears, mm (else ${usual.gapMm})`}
-              value={gap}
-              fits={(n) => fits('gap', n)}
-              onChange={(n) => setFigure('gap', n)}
               style={sideBySide.field}
             />
-            <NumberField
-              label="Of 100 mm asked comes, mm"
-              value={comes}
-              fits={(n) => fits('comes', n)}
-              onChange={(n) => setFigure('comes', n)}
-              style={sideBySide.field}
-            />
+            <FormNumber control={control} name="comes" label="Of 100 mm asked comes, mm" style={sideBySide.field} />
           </View>
           {comes === undefined ? null : (
             <Text testID="bore">

@@ -1,3 +1,4 @@
+import { figureFault, HeatToolFigures } from '@zealous/contracts/tools';
 import {
   BODIES,
   heatSentence,
@@ -17,7 +18,7 @@ import { Button } from '../ui/Button';
 import { Card } from '../ui/Card';
 import { Chart } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
@@ -82,9 +83,11 @@ function Asked({
   const [shown, setShown] = useState<HeatQuestion['id']>('off');
   const glassC = soft.find((m) => m.id === material)?.glassC ?? 60;
   const ambientC = machine?.heat.ambientC ?? 22;
-  const fits = (name: 'target' | 'sink', n: number): boolean =>
-    name === 'target' ? n > ambientC + 20 && n <= 320 : n > ambientC && n <= 150;
-  const [{ target, sink }, setFigure] = useAddressedFigures({ target: undefined, sink: undefined }, fits);
+  // The least goes by the room, which a class does not know.
+  const [{ target, sink }, control] = useAddressedFigures({ target: undefined, sink: undefined }, (name, n) => {
+    const least = name === 'target' ? ambientC + 20 : ambientC;
+    return n > least ? figureFault(HeatToolFigures, name, n) : `must be above ${least}: the room is at ${ambientC} °C`;
+  });
   const targetC = target ?? Math.min(printC, machine?.heat.limitC ?? 300);
   const tauS = machine?.heat.coolTauS ?? 180;
   const strandMm = machine?.strandMm ?? 1.75;
@@ -140,19 +143,16 @@ function Asked({
           onToggle={setMaterial}
         />
         <View style={sideBySide.row}>
-          <NumberField
-            key={`target ${material} ${machine?.id}`}
+          <FormNumber
+            control={control}
+            name="target"
             label={`Hot end at, °C (else ${Math.round(targetC)})`}
-            value={target}
-            fits={(n) => fits('target', n)}
-            onChange={(n) => setFigure('target', n)}
             style={sideBySide.field}
           />
-          <NumberField
+          <FormNumber
+            control={control}
+            name="sink"
             label="Sink while it prints, °C, if measured"
-            value={sink}
-            fits={(n) => fits('sink', n)}
-            onChange={(n) => setFigure('sink', n)}
             style={sideBySide.field}
           />
         </View>

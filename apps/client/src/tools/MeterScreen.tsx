@@ -1,9 +1,10 @@
+import { figureFault, MeterFigures } from '@zealous/contracts/tools';
 import { heaterOhms, routeOf, steinhartHart, thermistorC, thermistorOhms } from '@zealous/core';
 import { useLocalSearchParams } from 'expo-router';
 import { StyleSheet, View } from 'react-native';
 import { useOrder } from '../data/useOrder';
 import { Card, Section } from '../ui/Card';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -40,20 +41,7 @@ const POINTS = [
 ] as const;
 
 /** What each figure may be, from and to. */
-const RANGES: Readonly<Record<Name, readonly [number, number]>> = {
-  volts: [1, 60],
-  watts: [1, 200],
-  kohm: [0.1, 1000],
-  b: [1000, 6000],
-  read: [0.001, 1e7],
-  c1: [-50, 400],
-  c2: [-50, 400],
-  c3: [-50, 400],
-  ohm1: [0.001, 1e8],
-  ohm2: [0.001, 1e8],
-  ohm3: [0.001, 1e8],
-};
-const fits = (name: Name, n: number): boolean => n >= RANGES[name][0] && n <= RANGES[name][1];
+const fault = (name: Name, n: number) => figureFault(MeterFigures, name, n);
 
 /** What a meter should read on a sound sensor and heater, and what a reading means. */
 export function MeterScreen() {
@@ -76,7 +64,7 @@ function ForOrder({ order: id }: { readonly order: string }) {
 }
 
 function Asked({ from, back }: { readonly from: typeof START; readonly back: string }) {
-  const [figures, setFigure] = useAddressedFigures<Name>({ ...from, ...ASKED }, fits);
+  const [figures, control] = useAddressedFigures<Name>({ ...from, ...ASKED }, fault);
   const of = (name: keyof typeof START): number => figures[name] ?? from[name];
   const { read } = figures;
   const r25 = of('kohm') * 1000;
@@ -95,13 +83,7 @@ function Asked({ from, back }: { readonly from: typeof START; readonly back: str
   const rated = (c: number): readonly [number, number] => [c, thermistorOhms(c, r25, of('b'))];
   const known = constants ?? steinhartHart([rated(25), rated(150), rated(250)]);
   const field = (label: string, name: Name) => (
-    <NumberField
-      label={label}
-      value={figures[name]}
-      fits={(n) => fits(name, n)}
-      onChange={(n) => setFigure(name, n)}
-      style={styles.field}
-    />
+    <FormNumber control={control} name={name} label={label} style={styles.field} />
   );
   return (
     <Page title={TITLE} back={back}>

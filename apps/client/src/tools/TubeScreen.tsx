@@ -1,9 +1,10 @@
+import { figureFault, TubeFigures } from '@zealous/contracts/tools';
 import { couplerTravel, retractionChange, type Point3, type TubePlan, type TubeTask } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import Svg, { Circle, Line, Polyline, Rect, Text as SvgText } from 'react-native-svg';
 import { Card, Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
-import { NumberField } from '../ui/form/NumberField';
+import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
@@ -32,7 +33,7 @@ const START = {
   oldLength: 430,
 };
 type Figures = Readonly<Record<keyof typeof START, number | undefined>>;
-const within = (n: number): boolean => n >= -1000 && n <= 3000;
+const fault = (name: string, n: number) => figureFault(TubeFigures, name, n);
 
 const FIELDS: readonly (readonly [keyof typeof START, string])[] = [
   ['fromX', 'Extruder mouth, across, mm'],
@@ -73,7 +74,7 @@ function taskOf(figures: Figures): TubeTask {
 
 /** How long a tube must be, and how it lies at the corners of travel. */
 export function TubeScreen() {
-  const [figures, setFigure] = useAddressedFigures(START, (_, n) => within(n));
+  const [figures, control] = useAddressedFigures(START, fault);
   const [cut, setCut] = useAddressedChoice<'square' | 'bevel'>('cut', 'square', ['square', 'bevel']);
   const { found: plan, problem } = useWorkedOut(figures, (of) => tracer().planTube(taskOf(of)));
   return (
@@ -95,14 +96,7 @@ export function TubeScreen() {
         </Text>
         <View style={styles.row}>
           {FIELDS.map(([name, label]) => (
-            <NumberField
-              key={name}
-              label={label}
-              value={figures[name]}
-              fits={within}
-              style={styles.field}
-              onChange={(n) => setFigure(name, n)}
-            />
+            <FormNumber key={name} control={control} name={name} label={label} style={styles.field} />
           ))}
         </View>
         <Text bold>Cut</Text>

@@ -13,7 +13,8 @@ beforeEach(() => {
 });
 
 const START = { bore: 2, length: undefined, seat: 12 };
-const figures = () => renderHook(() => useAddressedFigures(START, (_, n) => n >= 0)).result;
+const figures = () =>
+  renderHook(() => useAddressedFigures(START, (_, n) => (n >= 0 ? undefined : 'must be 0 or more'))).result;
 
 test('figures come from the address where it tells them and they fit, else from the start; emptied is not untold', () => {
   mockParams = { bore: '1.9', length: '-4', seat: '' };
@@ -24,12 +25,16 @@ test('figures come from the address where it tells them and they fit, else from 
 
 test('what is typed stands in the address, what is as at the start does not; read again it is the same', () => {
   const shown = figures();
-  act(() => shown.current[1]('length', 430.5));
-  act(() => shown.current[1]('seat', undefined));
-  act(() => shown.current[1]('bore', 2));
+  act(() => shown.current[2]('length', 430.5));
+  act(() => shown.current[2]('seat', undefined));
+  act(() => shown.current[2]('bore', 2));
   expect(shown.current[0]).toEqual({ bore: 2, length: 430.5, seat: undefined });
   const written = Object.assign({}, ...mockSet.mock.calls.map(([params]) => params as object));
   expect(written).toEqual({ length: '430.5', seat: '', bore: undefined });
+  // What does not fit is neither reckoned with nor written.
+  act(() => shown.current[2]('length', -4));
+  expect(shown.current[0].length).toBe(430.5);
+  expect(mockSet.mock.lastCall).toEqual([written]);
   const { bore: _, ...address } = written as Record<string, string>;
   mockParams = address;
   expect(figures().current[0]).toEqual(shown.current[0]);

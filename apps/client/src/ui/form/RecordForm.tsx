@@ -1,187 +1,165 @@
-import { useState, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { useController, useFieldArray, useFormState, useWatch, get } from 'react-hook-form';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../Choice';
-import { Field } from '../Field';
 import { Button } from '../Button';
 import { Text } from '../Text';
 import { usePalette } from '../theme';
 import { radius, space } from '../tokens';
-import type { FieldKind, Loose, Option, RecordField } from './fields';
+import type { FieldKind, Option, RecordField } from './fields';
+import { FormNumber, FormText } from './FormFields';
+import { Listed } from './Listed';
 import { NumberField } from './NumberField';
+import { valuesOf } from './recordValues';
+import type { RecordOfForm } from './useRecordForm';
 
 /** Shows a field that only its feature knows. */
 export type OwnField = (name: string, label: string, value: unknown, onChange: (value: unknown) => void) => ReactNode;
 
-export interface RecordFormProps {
+interface Shown {
+  readonly form: RecordOfForm;
+  readonly own?: OwnField | undefined;
+}
+
+export interface RecordFormProps extends Shown {
   readonly fields: readonly RecordField[];
-  readonly record: Loose;
-  readonly onChange: (record: Loose) => void;
-  readonly own?: OwnField;
-  /** What does not fit, each with its JSON pointer within the record; said at its field. */
-  readonly faults?: readonly FieldFault[];
+  /** Where the record stands within that of the form, with a point behind it. */
+  readonly at?: string;
 }
 
-export interface FieldFault {
-  readonly path: string;
-  readonly reason: string;
-}
-
-/** Faults of one field, their pointers from there on. */
-const below = (faults: readonly FieldFault[], name: string): readonly FieldFault[] =>
-  faults.flatMap(({ path, reason }) =>
-    path === `/${name}` || path.startsWith(`/${name}/`) ? [{ path: path.slice(name.length + 1), reason }] : [],
-  );
-
-/** The fields of a record. What is emptied is taken out of it; what the form does not ask for stays. */
-export function RecordForm({ fields, record, onChange, own, faults = [] }: RecordFormProps) {
-  const set = (name: string, value: unknown): void => {
-    const { [name]: _old, ...rest } = record;
-    onChange(value === undefined || value === '' ? rest : { ...rest, [name]: value });
-  };
+/** The fields of a record, or of a part of it. */
+export function RecordForm({ form, own, fields, at = '' }: RecordFormProps) {
   return (
     <View style={styles.form}>
-      {fields.map(({ name, label, kind }) => {
-        const wrong = below(faults, name);
-        // A part shows its own faults at its own fields; the rest is said here.
-        const here = kind.type === 'part' || kind.type === 'rows' ? wrong.filter(({ path }) => path === '') : wrong;
-        return (
-          <View key={name} style={styles.group}>
-            <OneField
-              name={name}
-              label={label}
-              kind={kind}
-              value={record[name]}
-              onChange={(value) => set(name, value)}
-              faults={wrong}
-              {...(own ? { own } : {})}
-            />
-            {here[0] ? (
-              <Text kind="small" tone="fault" bold live>
-                {`${label}: ${here[0].reason}.`}
-              </Text>
-            ) : null}
-          </View>
-        );
-      })}
+      {fields.map(({ name, label, kind }) => (
+        <OneField key={name} form={form} own={own} name={`${at}${name}`} label={label} kind={kind} />
+      ))}
     </View>
   );
 }
 
 /** A range that a person would not guess is said. */
-const ranged = (label: string, min: number, max: number): string =>
-  min < 0 || min % 1 !== 0 || max > 1000 ? label : `${label} (${min} to ${max})`;
+const ranged = (label: string, min = 0, max = 0): string =>
+  min < 0 || min % 1 !== 0 || max > 1000 ? `${label} (${min} to ${max})` : label;
 
-interface OneFieldProps {
+interface OneFieldProps<K extends FieldKind = FieldKind> extends Shown {
+  /** As the form knows it. */
   readonly name: string;
   readonly label: string;
-  readonly kind: FieldKind;
-  readonly value: unknown;
-  readonly onChange: (value: unknown) => void;
-  readonly own?: OwnField;
-  readonly faults: readonly FieldFault[];
+  readonly kind: K;
 }
 
-function OneField({ label, kind, value, onChange, own, faults }: OneFieldProps): ReactNode {
+type Of<T extends FieldKind['type']> = OneFieldProps<Extract<FieldKind, { readonly type: T }>>;
+
+function OneField({ kind, ...field }: OneFieldProps): ReactNode {
+  const { form, name, label } = field;
+  const { control } = form;
   switch (kind.type) {
     case 'text':
       return (
-        <Field
+        <FormText
+          control={control}
+          name={name}
           label={label}
-          value={typeof value === 'string' ? value : ''}
-          onChange={onChange}
           {...(kind.most === undefined ? {} : { most: kind.most })}
           {...(kind.lines ? { lines: true } : {})}
         />
       );
     case 'number':
-      return (
-        <NumberField
-          label={ranged(label, kind.min ?? 0, kind.max ?? 0)}
-          value={value as number | undefined}
-          fits={(n) => n >= (kind.min ?? -Infinity) && n <= (kind.max ?? Infinity)}
-          onChange={onChange}
-        />
-      );
-    case 'words':
-    case 'numbers':
-      return <Listed label={label} numbers={kind.type === 'numbers'} value={value} onChange={onChange} />;
-    case 'flag':
-      return (
-        <Choice
-          label={label}
-          several
-          options={[{ id: 'on', label }]}
-          chosen={value === true ? ['on'] : []}
-          onToggle={() => onChange(value === true ? undefined : true)}
-        />
-      );
-    case 'one':
-      return (
-        <Named label={label}>
-          <Choice
-            label={label}
-            options={kind.options}
-            chosen={typeof value === 'string' ? [value] : []}
-            onToggle={(id) => onChange(kind.optional && id === value ? undefined : id)}
-          />
-        </Named>
-      );
-    case 'several': {
-      const chosen = (value ?? []) as readonly string[];
-      return (
-        <Named label={label}>
+      return <FormNumber control={control} name={name} label={ranged(label, kind.min, kind.max)} />;
+    case 'part':
+      return <PartField {...field} kind={kind} />;
+    case 'rows':
+      return <RowsField {...field} kind={kind} />;
+    default:
+      return <PlainField {...field} kind={kind} />;
+  }
+}
+
+/** What does not fit here, under it. */
+function Wrong({ form, name, label }: Omit<OneFieldProps, 'kind' | 'own'>) {
+  const { errors } = useFormState({ control: form.control, name });
+  const error = get(errors, name) as { readonly message?: string; readonly root?: { readonly message?: string } };
+  const message = error?.root?.message ?? error?.message;
+  return typeof message === 'string' ? (
+    <Text kind="small" tone="fault" bold live>
+      {`${label}: ${message.charAt(0).toLowerCase()}${message.slice(1)}`}
+    </Text>
+  ) : null;
+}
+
+/** A field whose value is set as a whole. */
+function PlainField({
+  form,
+  own,
+  name,
+  label,
+  kind,
+}: Of<Exclude<FieldKind['type'], 'text' | 'number' | 'part' | 'rows'>>) {
+  const { field } = useController({ control: form.control, name });
+  const value: unknown = field.value;
+  const set: (value: unknown) => void = field.onChange;
+  const shown = (): ReactNode => {
+    switch (kind.type) {
+      case 'words':
+      case 'numbers':
+        return <Listed label={label} numbers={kind.type === 'numbers'} value={value} onChange={set} />;
+      case 'flag':
+        return (
           <Choice
             label={label}
             several
-            options={kind.options}
-            chosen={chosen}
-            onToggle={(id) => onChange(chosen.includes(id) ? chosen.filter((x) => x !== id) : [...chosen, id])}
+            options={[{ id: 'on', label }]}
+            chosen={value === true ? ['on'] : []}
+            onToggle={() => set(value === true ? undefined : true)}
           />
-        </Named>
-      );
-    }
-    case 'weights':
-      return (
-        <Weights
-          label={label}
-          options={kind.options}
-          usual={kind.usual}
-          fits={(n) => n >= (kind.min ?? 0) && n <= (kind.max ?? Infinity)}
-          value={(value ?? {}) as Readonly<Record<string, number>>}
-          onChange={onChange}
-        />
-      );
-    case 'part':
-      return (
-        <Named label={label}>
-          {value === undefined ? (
-            <Button
-              label={`Set: ${label}`}
-              icon="plus"
-              kind="quiet"
-              style={styles.start}
-              onPress={() => onChange(kind.fresh)}
+        );
+      case 'one':
+        return (
+          <Named label={label}>
+            <Choice
+              label={label}
+              options={kind.options}
+              chosen={typeof value === 'string' ? [value] : []}
+              onToggle={(id) => set(kind.optional && id === value ? undefined : id)}
             />
-          ) : (
-            <Boxed remove={`Remove: ${label}`} onRemove={() => onChange(undefined)}>
-              <RecordForm
-                fields={kind.fields}
-                record={value as Loose}
-                onChange={onChange}
-                faults={faults}
-                {...(own ? { own } : {})}
-              />
-            </Boxed>
-          )}
-        </Named>
-      );
-    case 'rows':
-      return (
-        <Rows label={label} kind={kind} value={value} onChange={onChange} faults={faults} {...(own ? { own } : {})} />
-      );
-    case 'own':
-      return own?.(kind.name, label, value, onChange) ?? null;
-  }
+          </Named>
+        );
+      case 'several': {
+        const chosen = (value ?? []) as readonly string[];
+        return (
+          <Named label={label}>
+            <Choice
+              label={label}
+              several
+              options={kind.options}
+              chosen={chosen}
+              onToggle={(id) => set(chosen.includes(id) ? chosen.filter((x) => x !== id) : [...chosen, id])}
+            />
+          </Named>
+        );
+      }
+      case 'weights':
+        return (
+          <Weights
+            label={label}
+            options={kind.options}
+            usual={kind.usual}
+            fits={(n) => n >= (kind.min ?? 0) && n <= (kind.max ?? Infinity)}
+            value={(value ?? {}) as Readonly<Record<string, number>>}
+            onChange={set}
+          />
+        );
+      case 'own':
+        return own?.(kind.name, label, value, set) ?? null;
+    }
+  };
+  return (
+    <View style={styles.group}>
+      {shown()}
+      <Wrong form={form} name={name} label={label} />
+    </View>
+  );
 }
 
 function Named({ label, children }: { readonly label: string; readonly children: ReactNode }) {
@@ -211,49 +189,37 @@ function Boxed({
   );
 }
 
-function Rows({
-  label,
-  kind,
-  value,
-  onChange,
-  own,
-  faults,
-}: Pick<OneFieldProps, 'label' | 'value' | 'onChange' | 'own' | 'faults'> & {
-  readonly kind: Extract<FieldKind, { readonly type: 'rows' }>;
-}) {
-  const { key } = kind;
-  const [rows, setRows] = useState<readonly { readonly mark: number; readonly row: Loose }[]>(() =>
-    (key
-      ? Object.entries((value ?? {}) as Readonly<Record<string, Loose>>).map(([id, row]): Loose => ({
-          [key]: id,
-          ...row,
-        }))
-      : ((value ?? []) as readonly Loose[])
-    ).map((row, mark) => ({ mark, row })),
-  );
-  const put = (next: typeof rows): void => {
-    setRows(next);
-    const list = next.map(({ row }) => row);
-    // A row that has no name yet waits in the form.
-    const named = key ? list.filter((row) => typeof row[key] === 'string' && row[key] !== '') : list;
-    const made = key ? Object.fromEntries(named.map(({ [key]: id, ...row }) => [id as string, row])) : list;
-    onChange(named.length === 0 ? undefined : made);
-  };
+function PartField({ form, own, name, label, kind }: Of<'part'>) {
+  const value: unknown = useWatch({ control: form.control, name });
+  if (kind.needed) return <RecordForm form={form} own={own} fields={kind.fields} at={`${name}.`} />;
   return (
     <Named label={label}>
-      {rows.map(({ mark, row }, i) => (
-        <Boxed
-          key={mark}
-          remove={`Remove ${i + 1} of: ${label}`}
-          onRemove={() => put(rows.filter((other) => other.mark !== mark))}
-        >
-          <RecordForm
-            fields={kind.fields}
-            record={row}
-            onChange={(next) => put(rows.map((other) => (other.mark === mark ? { mark, row: next } : other)))}
-            faults={below(faults, key ? String(row[key]) : String(i))}
-            {...(own ? { own } : {})}
-          />
+      {value === undefined ? (
+        <Button
+          label={`Set: ${label}`}
+          icon="plus"
+          kind="quiet"
+          style={styles.start}
+          onPress={() => form.setValue(name, valuesOf(kind.fields, kind.fresh), { shouldDirty: true })}
+        />
+      ) : (
+        <Boxed remove={`Remove: ${label}`} onRemove={() => form.unregister(name)}>
+          <RecordForm form={form} own={own} fields={kind.fields} at={`${name}.`} />
+        </Boxed>
+      )}
+      <Wrong form={form} name={name} label={label} />
+    </Named>
+  );
+}
+
+function RowsField({ form, own, name, label, kind }: Of<'rows'>) {
+  // A mark of its own: rows of the open formats have ids.
+  const rows = useFieldArray({ control: form.control, name: name as never, keyName: 'mark' });
+  return (
+    <Named label={label}>
+      {(rows.fields as readonly { readonly mark: string }[]).map(({ mark }, i) => (
+        <Boxed key={mark} remove={`Remove ${i + 1} of: ${label}`} onRemove={() => rows.remove(i)}>
+          <RecordForm form={form} own={own} fields={kind.fields} at={`${name}.${i}.`} />
         </Boxed>
       ))}
       <Button
@@ -261,46 +227,12 @@ function Rows({
         icon="plus"
         kind="quiet"
         style={styles.start}
-        onPress={() => put([...rows, { mark: Math.max(-1, ...rows.map(({ mark }) => mark)) + 1, row: kind.fresh }])}
+        onPress={() => rows.append(valuesOf(kind.fields, kind.fresh) as never, { shouldFocus: false })}
       />
+      <Wrong form={form} name={name} label={label} />
     </Named>
   );
 }
-
-/** Words or numbers with commas between them. */
-function Listed({
-  label,
-  numbers,
-  value,
-  onChange,
-}: Pick<OneFieldProps, 'label' | 'value' | 'onChange'> & { readonly numbers: boolean }) {
-  const [typed, setTyped] = useState(((value ?? []) as readonly (string | number | boolean)[]).map(String).join(', '));
-  const parts = typed.split(/[,;]/).flatMap((part) => part.trim() || []);
-  const wrong = numbers && parts.some((part) => !Number.isFinite(Number(part)));
-  return (
-    <View>
-      <Field
-        label={`${label}, with commas between`}
-        value={typed}
-        most={300}
-        onChange={(next) => {
-          setTyped(next);
-          const list = next.split(/[,;]/).flatMap((part) => part.trim() || []);
-          if (!numbers) onChange(list.length ? list.map(asValue) : undefined);
-          else if (list.every((part) => Number.isFinite(Number(part)))) onChange(list.map(Number));
-        }}
-      />
-      {wrong ? (
-        <Text kind="small" tone="fault">
-          Not taken: numbers with commas between, and a point for decimals.
-        </Text>
-      ) : null}
-    </View>
-  );
-}
-
-/** "true" and "false" are yes and no in the open format. */
-const asValue = (word: string): string | boolean => (word === 'true' ? true : word === 'false' ? false : word);
 
 function Weights({
   label,

@@ -2,7 +2,7 @@ import { classValidatorResolver } from '@hookform/resolvers/class-validator';
 import { ENTRIES, type EntryForm } from '@zealous/contracts/entries';
 import type { FieldErrors, FieldValues, ResolverOptions, ResolverResult } from 'react-hook-form';
 
-const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
+export const sentence = (text: string): string => `${text.charAt(0).toUpperCase()}${text.slice(1)}.`;
 
 interface Node {
   readonly message?: unknown;

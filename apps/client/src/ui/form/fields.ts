@@ -16,8 +16,13 @@ export type FieldKind =
       readonly min?: number;
       readonly max?: number;
     }
-  /** A record in the record, or none. */
-  | { readonly type: 'part'; readonly fields: readonly RecordField[]; readonly fresh: Loose }
+  /** A record in the record, or none; what is needed is always there, without a frame. */
+  | {
+      readonly type: 'part';
+      readonly fields: readonly RecordField[];
+      readonly fresh: Loose;
+      readonly needed?: boolean;
+    }
   /** Records in a row. With `key`, they stand in the record under their own name, which is that field of each. */
   | {
       readonly type: 'rows';
@@ -25,6 +30,8 @@ export type FieldKind =
       readonly fresh: Loose;
       readonly add: string;
       readonly key?: string;
+      /** The list stays where it holds nothing. */
+      readonly needed?: boolean;
     }
   /** Asked for by whoever shows the form. */
   | { readonly type: 'own'; readonly name: string };

@@ -1,5 +1,5 @@
 import { limitsOf, type Limits } from '@zealous/contracts/catalogue';
-import type { FieldKind, RecordField } from '../ui/form/fields';
+import type { FieldKind, RecordField } from './fields';
 
 type Contract = Parameters<typeof limitsOf>[0];
 
