@@ -12,7 +12,9 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => server.stop());
 
-const SCREENS: readonly (readonly [string, string, RegExp])[] = [
+const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();
+/** Screens by where each lies, what stands on it, and how it is opened from there. */
+const SCREENS: readonly (readonly [string, string, RegExp, ((page: Page) => Promise<void>)?])[] = [
   ['bench', '/', /Closed lately/],
   ['take-in', '/take-in', /What is seen/],
   ['trace', `/order/${OPEN}/trace`, /Look here next/],
@@ -23,6 +25,7 @@ const SCREENS: readonly (readonly [string, string, RegExp])[] = [
   ['intake', `/order/${OPEN}/intake`, /Put the taking-in right/],
   ['machines', '/machines', /Dunlin/],
   ['machine', '/machines/dunlin', /Visits/],
+  ['builder', '/machines/dunlin', /Hottest that it may get/, tap('Change')],
   ['catalogue', '/catalogue', /As delivered/],
   ['catalogue-record', '/catalogue/modes/gears-worn', /How it shows/],
   ['tools', '/tools', /How long must the tube be/],
@@ -48,13 +51,14 @@ const NARROW = [
   ['double', 640, 400],
 ] as const;
 
-for (const [name, path, text] of SCREENS)
+for (const [name, path, text, open] of SCREENS)
   test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side at any width`, async ({
     browser,
   }) => {
     const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
     const page = await context.newPage();
     await page.goto(server.url + path);
+    await open?.(page);
     for (const [size, width, height] of SIZES) {
       await page.setViewportSize({ width, height });
       await expect(page.getByText(text).first()).toBeVisible();
@@ -85,7 +89,6 @@ async function largestText(page: Page): Promise<void> {
   await expect.poll(high).toBeGreaterThan(1.9 * before);
 }
 
-const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();
 const TRACE = `/order/${OPEN}/trace`;
 /** Sheets by where each lies and how it is opened. */
 const SHEETS: readonly (readonly [string, string, (page: Page) => Promise<void>])[] = [

@@ -1,7 +1,7 @@
 import { familyName, stationById, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
-import { StyleSheet, useWindowDimensions, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { useMachineQuery, useOrdersQuery, useRetiredMachinesQuery } from '../data/api';
 import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
@@ -22,7 +22,6 @@ import { Retire } from './Retire';
 /** A machine: its path, what came of its visits, its description to take along. */
 export function MachineScreen({ id }: { readonly id: string }) {
   const wide = useWide();
-  const { width } = useWindowDimensions();
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
@@ -92,7 +91,7 @@ export function MachineScreen({ id }: { readonly id: string }) {
           <PathPicture
             machine={machine}
             onStation={setStation}
-            width={wide ? 420 : Math.min(350, width - 2 * space.l)}
+            {...(wide ? { most: 420 } : {})}
             {...(station ? { chosen: station } : {})}
           />
         </View>

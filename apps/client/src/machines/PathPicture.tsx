@@ -1,6 +1,6 @@
 import { laneRuns, routeOf, type Machine, type StationSuspicion } from '@zealous/core';
 import { useState } from 'react';
-import { StyleSheet, View } from 'react-native';
+import { StyleSheet, useWindowDimensions, View } from 'react-native';
 import { Section } from '../ui/Card';
 import { Choice } from '../ui/Choice';
 import { Strand } from '../ui/strand/Strand';
@@ -12,13 +12,15 @@ export function PathPicture({
   machine,
   chosen,
   onStation,
-  width = 350,
+  most = 350,
 }: {
   readonly machine: Machine;
   readonly chosen?: string;
   readonly onStation: (id: string) => void;
-  readonly width?: number;
+  /** Widest that it may be drawn, px; on a narrower screen it takes what there is. */
+  readonly most?: number;
 }) {
+  const width = Math.min(most, useWindowDimensions().width - 2 * space.l);
   const lanes = laneRuns(machine);
   const [wanted, setLane] = useState<string | undefined>(undefined);
   const lane = lanes.find((run) => run.id === wanted)?.id ?? lanes[0]?.id;

@@ -61,12 +61,15 @@ function OneField({ kind, ...field }: OneFieldProps): ReactNode {
           control={control}
           name={name}
           label={label}
+          style={styles.whole}
           {...(kind.most === undefined ? {} : { most: kind.most })}
           {...(kind.lines ? { lines: true } : {})}
         />
       );
     case 'number':
-      return <FormNumber control={control} name={name} label={ranged(label, kind.min, kind.max)} />;
+      return (
+        <FormNumber control={control} name={name} label={ranged(label, kind.min, kind.max)} style={styles.number} />
+      );
     case 'part':
       return <PartField {...field} kind={kind} />;
     case 'rows':
@@ -277,8 +280,11 @@ function Weights({
 }
 
 const styles = StyleSheet.create({
-  form: { gap: space.l },
-  group: { gap: space.s },
+  // Numbers stand side by side where there is room; all else takes a line of its own.
+  form: { width: '100%', flexDirection: 'row', flexWrap: 'wrap', gap: space.l },
+  number: { flexGrow: 1, flexBasis: 150 },
+  whole: { width: '100%' },
+  group: { width: '100%', gap: space.s },
   box: { borderWidth: 1, borderRadius: radius.m, padding: space.m, gap: space.m },
   row: { flexDirection: 'row', flexWrap: 'wrap', gap: space.m },
   small: { width: 130 },
