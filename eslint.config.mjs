@@ -47,6 +47,7 @@ export default defineConfig([
       '**/jest.config.js',
       '**/serviceWorker.js',
       '**/pack.js',
+      '**/firstPage.js',
       '.dependency-cruiser.cjs',
     ],
     languageOptions: { globals: { __dirname: 'readonly' } },

@@ -131,7 +131,7 @@ build_web() {
   [ -f apps/client/dist/.built ] && have=$(cat apps/client/dist/.built)
   [ "$want" = "$have" ] && return
   say 'building the web app (one to three minutes the first time)'
-  (cd apps/client && CI=1 npx expo export --platform web --output-dir dist && node serviceWorker.js && node pack.js) >.build/web.log 2>&1 || fail 'The web app did not build; see .build/web.log.'
+  (cd apps/client && CI=1 npx expo export --platform web --output-dir dist && node serviceWorker.js && node firstPage.js && node pack.js) >.build/web.log 2>&1 || fail 'The web app did not build; see .build/web.log.'
   echo "$want" >apps/client/dist/.built
 }
 

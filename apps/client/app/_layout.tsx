@@ -2,10 +2,11 @@ import AtkinsonRegular from '@expo-google-fonts/atkinson-hyperlegible-next/400Re
 import AtkinsonBold from '@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf';
 import Martian from '@expo-google-fonts/martian-mono/500Medium/MartianMono_500Medium.ttf';
 import { useFonts } from 'expo-font';
-import { Slot } from 'expo-router';
+import { Slot, useRouter, type Href } from 'expo-router';
 import { useEffect } from 'react';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { Provider } from 'react-redux';
+import { takeFirstOrders, tappedBefore } from '../src/data/firstOrders';
 import { runPhotoOutbox } from '../src/data/photos';
 import { runAppVersion } from '../src/data/appVersion';
 import { runOutbox } from '../src/data/outbox';
@@ -16,6 +17,7 @@ import { fonts } from '../src/ui/tokens';
 
 /** One for the page's whole life: the router may draw everything anew, and what was recorded must still be there. */
 const store = makeStore();
+takeFirstOrders(store);
 
 export default function RootLayout() {
   // The page is drawn at once; the faces take the place of the device's own when they are there.
@@ -23,6 +25,11 @@ export default function RootLayout() {
   useEffect(() => runOutbox(store), []);
   useEffect(() => runPhotoOutbox(), []);
   useEffect(() => runAppVersion(store), []);
+  const router = useRouter();
+  useEffect(() => {
+    const tapped = tappedBefore();
+    if (tapped !== undefined) router.replace(tapped as Href);
+  }, [router]);
   return (
     <SafeAreaProvider>
       <Provider store={store}>

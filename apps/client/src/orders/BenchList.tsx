@@ -1,3 +1,4 @@
+import { cardWords } from '@zealous/contracts/cards';
 import type { OrderSummary } from '@zealous/contracts/messages';
 import { Link } from 'expo-router';
 import { ScrollView, StyleSheet, View } from 'react-native';
@@ -20,8 +21,6 @@ export const useOpenOrders = (page = 1, search = '') =>
     { status: 'open', ...(page > 1 ? { page } : {}), ...(search ? { search } : {}) },
     { pollingInterval: POLL_MS, skipPollingIfUnfocused: true },
   );
-
-const PHASE_WORDS = { trace: 'tracing', plan: 'at work', prove: 'proving', record: 'to be closed' } as const;
 
 /** What runs by itself: timers of the order, in words. */
 function Waits({ order, now }: { readonly order: OrderSummary; readonly now: number }) {
@@ -61,12 +60,12 @@ export function OrderCard({
   readonly current?: boolean;
 }) {
   const palette = usePalette();
-  const share = order.lead?.share;
+  const words = cardWords(order, ageText(order.openedAt, now));
   return (
     <Link href={orderHref(order.id, order.phase)} asChild>
       <TouchableRipple
         role="link"
-        aria-label={`${order.machineName}, ${PHASE_WORDS[order.phase]}. Next: ${order.next} Order ${order.number}.`}
+        aria-label={words.label}
         style={StyleSheet.flatten([
           styles.card,
           {
@@ -80,23 +79,25 @@ export function OrderCard({
           <View style={styles.grow}>
             <View style={styles.row}>
               <Text kind="large" bold lines={1} style={styles.grow}>
-                {order.machineName}
+                {words.name}
               </Text>
-              <Text kind="small" tone="soft">{`${PHASE_WORDS[order.phase]} · ${ageText(order.openedAt, now)}`}</Text>
+              <Text kind="small" tone="soft">
+                {words.state}
+              </Text>
             </View>
-            <Text kind="small" tone="soft" lines={1}>{`Order ${order.number}`}</Text>
-            {order.lead ? (
+            <Text kind="small" tone="soft" lines={1}>
+              {words.number}
+            </Text>
+            {words.lead ? (
               <Text kind="small" tone="doubt" lines={2}>
-                {share === undefined
-                  ? `Cause: ${order.lead.name}`
-                  : `Likeliest: ${order.lead.name}, ${Math.round(share * 100)} %`}
+                {words.lead}
               </Text>
             ) : null}
             <Text lines={2}>
               <Text bold tone="deed">
                 {'Next: '}
               </Text>
-              {order.next}
+              {words.next}
             </Text>
             <Waits order={order} now={now} />
           </View>

@@ -3,6 +3,7 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import packedStatic from 'express-static-gzip';
 import helmet from 'helmet';
+import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { constants } from 'node:zlib';
 import pino from 'pino';
@@ -10,8 +11,9 @@ import pinoHttp from 'pino-http';
 import type { DataSource } from 'typeorm';
 import { linkRouter, Links } from '../link';
 import { machinesRouter } from '../machines';
-import { ordersRouter, type Derived } from '../orders';
+import { listOrders, ordersRouter, type Derived } from '../orders';
 import { shopRouter } from '../shop';
+import { firstPage } from './firstPage';
 import { ownHost, soundAddress, soundBody } from './guards';
 import { problemHandler, unknownRoute } from './problem';
 
@@ -92,6 +94,19 @@ export function createApp(
       // What an older page asks for and is no more: said plainly, without a path of this machine.
       app.use(`/${folder}`, unknownRoute);
     }
+    app.get('/', async (_request, response, next) => {
+      try {
+        const template = await readFile(join(webRoot, 'first.html'), 'utf8');
+        const orders = await listOrders(db, derived, { status: 'open' });
+        response
+          .set('Cache-Control', 'no-store')
+          .type('html')
+          .send(firstPage(template, orders, Date.now()));
+      } catch {
+        // The application comes all the same, and says itself what is the matter.
+        next();
+      }
+    });
     // Asked for afresh each time: a new version is found by them.
     app.use(
       packedStatic(webRoot, {

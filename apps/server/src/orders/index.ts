@@ -1,3 +1,3 @@
 export { ordersRouter } from './routes';
-export { appendEvent, orderDocument } from './service';
+export { appendEvent, listOrders, orderDocument } from './service';
 export { Derived } from './derived';

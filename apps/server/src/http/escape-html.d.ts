@@ -1,0 +1,3 @@
+declare module 'escape-html' {
+  export default function escapeHtml(text: string): string;
+}
