@@ -1,7 +1,7 @@
 import { gestureOf, type Gesture, type CheckAtPlace, type Route } from '@zealous/core';
 import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path } from 'react-native-svg';
-import { Housing } from '../ui/strand/Housing';
+import { Housings } from '../ui/strand/Housing';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 
@@ -57,7 +57,7 @@ export function CheckSketch({ place, route }: { readonly place: CheckAtPlace; re
       <Svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} aria-hidden>
         {stretch.map(({ kind }, i) => (
           <G key={i} transform={`translate(${i === 0 ? END : width - END - CELL} ${MIDDLE}) rotate(-90) scale(0.62 1)`}>
-            <Housing kind={kind} x={0} top={3} height={CELL - 6} stroke={palette.housing} fill={palette.card} />
+            <Housings rows={[{ kind, top: 3, height: CELL - 6 }]} x={0} stroke={palette.housing} fill={palette.card} />
           </G>
         ))}
         <Line x1={8} x2={width - 8} y1={MIDDLE} y2={MIDDLE} stroke={palette.ink} strokeWidth={3} />

@@ -117,7 +117,7 @@ describe('under the strand', () => {
         },
       ],
     });
-    render(<UnderStrand assessment={view} onCleared={onCleared} />);
+    render(<UnderStrand sight={view} onCleared={onCleared} />);
     expect(screen.getByText(/Something not on the list: 40/)).toBeTruthy();
     expect(screen.getByText(/unexplained: Look at the joint: leak/)).toBeTruthy();
     expect(screen.getByText(/Two at once, 20.%: Hub: stub; and Tube: worn/)).toBeTruthy();

@@ -1,19 +1,13 @@
-import { minutesText, percent, type Assessment, type RankedCheck } from '@zealous/core';
+import { minutesText, percent, type Assessment, type RankedCheck, type Sight } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
 /** Under the strand: several causes at once, something not on the list and what speaks for it, and the map of what is cleared. */
-export function UnderStrand({
-  assessment,
-  onCleared,
-}: {
-  readonly assessment: Assessment;
-  readonly onCleared: () => void;
-}) {
-  const { elsewhere, unexplained, sets } = assessment;
-  const cleared = assessment.stations.filter((station) => station.clearedBy !== undefined).length;
+export function UnderStrand({ sight, onCleared }: { readonly sight: Sight; readonly onCleared: () => void }) {
+  const { elsewhere, stations, unexplained, sets } = sight;
+  const cleared = stations.filter((station) => station.clearedBy !== undefined).length;
   return (
     <View style={styles.under}>
       {elsewhere >= 0.05 ? (
@@ -33,7 +27,7 @@ export function UnderStrand({
         </Text>
       ) : (
         <Button
-          label={`${cleared} of ${assessment.stations.length} cleared: by what?`}
+          label={`${cleared} of ${stations.length} cleared: by what?`}
           kind="quiet"
           onPress={onCleared}
           style={styles.start}

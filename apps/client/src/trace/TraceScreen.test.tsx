@@ -20,6 +20,7 @@ jest.mock('../workers/trace', () => {
   const work = (machine: unknown, state: unknown, bench: unknown, search: object, ms?: number) =>
     later(() => core.assess(machine, core.deliveredCatalogue, state, bench, search), ms);
   const service = {
+    sight: (m: unknown, s: unknown) => later(() => core.sightOf(core.quickWorking(m, core.deliveredCatalogue, s))),
     assess: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>
       work(m, s, b, { depth: 1, quick: true, also }),
     assessDeeper: async (m: unknown, s: unknown, b: unknown, also: readonly string[]) =>

@@ -173,7 +173,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         width={across}
         {...(fit === undefined ? { roomy: !wide } : { fit })}
       />
-      <UnderStrand assessment={seen} onCleared={() => setMap(true)} />
+      <UnderStrand sight={seen} onCleared={() => setMap(true)} />
     </>
   );
   const openWhole = (): void => setWhole(true);

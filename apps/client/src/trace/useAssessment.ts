@@ -1,4 +1,4 @@
-import { benchAt, whatChanged, type Assessment, type Machine, type OrderState } from '@zealous/core';
+import { benchAt, whatChanged, type Assessment, type Machine, type OrderState, type Sight } from '@zealous/core';
 import { useEffect, useRef, useState } from 'react';
 import { useClock } from '../data/useClock';
 import { useAppSelector } from '../data/store';
@@ -7,7 +7,7 @@ import { tracer } from '../workers/trace';
 export interface AssessmentView {
   readonly assessment?: Assessment;
   /** What the strand shows: that of the last findings already, while the next check is still being looked for. */
-  readonly seen?: Assessment;
+  readonly seen?: Sight;
   /** Key of the check that was shown first for these findings: it stays under the thumb when a longer look prefers another. */
   readonly standing?: string;
   /** What the last finding changed. */
@@ -100,12 +100,16 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
       if (!stale) setView((old) => ({ ...old, failure: (error as Error).message }));
     };
     const also = own === undefined ? [] : [own];
+    // What is suspected does not depend on what is decided: the strand moves under the finger.
+    const sight = tracer()
+      .sight(machine, state)
+      .then((seen) => {
+        if (!stale) setView((old) => ({ ...old, seen }));
+      });
     const deeper = tracer()
       .assess(machine, state, at, also)
       .then((first) => {
         const late = setTimeout(() => show(first), PATIENCE_MS);
-        // What is suspected does not depend on how far ahead is looked: the strand moves under the finger.
-        if (!stale) setView((old) => ({ ...old, seen: first }));
         const standing = standingAgain(firstShown.current, situation, first, false);
         return tracer()
           .assessDeeper(machine, state, at, standing === undefined ? also : [...also, standing])
@@ -114,6 +118,7 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
             show(second);
           });
       });
+    sight.catch(fail);
     deeper.catch(fail);
     return () => {
       stale = true;

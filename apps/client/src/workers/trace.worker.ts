@@ -9,6 +9,8 @@ import {
   deliveredCatalogue,
   planTube,
   previewChange,
+  quickWorking,
+  sightOf,
   stationCase,
   soundCatalogue,
   type Bench,
@@ -37,6 +39,15 @@ function belief(machine: Machine): Catalogue {
     (shop.learned ? learnedCatalogue(shop.catalogue, shop.learned, machine) : shop.catalogue);
   beliefs.set(machine.id, known);
   return known;
+}
+
+/** The posterior last worked out: what to do next is asked for a moment after what is believed. */
+let weighed: { readonly of: string; readonly working: ReturnType<typeof quickWorking> } | undefined;
+
+function quickly(machine: Machine, state: OrderState): ReturnType<typeof quickWorking> {
+  const of = JSON.stringify([machine.id, state]);
+  if (weighed?.of !== of) weighed = { of, working: quickWorking(machine, belief(machine), state) };
+  return weighed.working;
 }
 
 /** A machine and an order to practise on: a phone's first answers would otherwise take several times as long. */
@@ -76,12 +87,17 @@ const service = {
       ...(useLearned ? { learned: document.learned } : {}),
     };
     beliefs = new Map();
+    weighed = undefined;
+  },
+  /** What is believed as the findings stand, before anything is decided: the strand moves by it. */
+  sight: (machine: Machine, state: OrderState) => {
+    asked = true;
+    return sightOf(quickly(keptMachine(machine), state));
   },
   /** A first answer, one check ahead; what each result of the checks in `also` would do comes with it. */
   assess: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {
-    asked = true;
     const kept = keptMachine(machine);
-    return assess(kept, belief(kept), state, bench, { depth: 1, quick: true, also });
+    return assess(kept, belief(kept), state, bench, { depth: 1, quick: true, also }, quickly(kept, state));
   },
   /** Two checks ahead, within a time limit; `also` are checks to be compared as far ahead. */
   assessDeeper: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {

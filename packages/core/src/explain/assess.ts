@@ -8,7 +8,7 @@ import type { Machine } from '../path/machine';
 import { withSizes } from '../path/toolSizes';
 import type { OrderState } from '../order/state';
 import { habitAdvice, leadingSets, meanwhileOf, unexplained, whatWouldChange, type HabitAdvice } from './counsel';
-import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome } from './assessment';
+import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome, Sight } from './assessment';
 import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
 import { answeredKeys } from '../decision/answered';
@@ -26,8 +26,8 @@ import {
 } from './explain';
 import { shopPace, type LearnedCatalogue, type ShopPace } from '../decision/pace';
 import { priorShares, stationShares, type Model } from '../decision/model';
-import { workOut } from '../decision/working';
-import { QUICK, USUAL } from '../inference/hypotheses';
+import { workOut, type Working } from '../decision/working';
+import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
 
 /** Checks whose every result is told from the start; the others' come when they are asked for. */
@@ -199,15 +199,8 @@ function checksTold(
   return decision.checks.filter(({ place }, i) => i < QUICK_TOLD || kept.has(place.key));
 }
 
-/** Suspicion, what is cleared, what to do next and why. */
-export function assess(
-  machine: Machine,
-  catalogue: LearnedCatalogue,
-  state: OrderState,
-  bench: Bench,
-  search?: Search,
-): Assessment {
-  const { model, evidence, suspicion } = workOut(machine, catalogue, state, search?.quick ? QUICK : USUAL);
+/** What is believed of the path, from the posterior alone. */
+export function sightOf({ model, evidence, suspicion }: Working): Sight {
   const p = suspicion.share;
   const clearedBy = clearing(model, evidence, suspicion);
   const now = stationShares(model, suspicion);
@@ -231,6 +224,38 @@ export function assess(
       suspicion: p[i] ?? 0,
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
+  const elsewhere = p.at(-1) ?? 0;
+  return {
+    stations,
+    causes,
+    elsewhere,
+    cleared: spansOf(stations),
+    sets: leadingSets(model, suspicion),
+    unexplained:
+      elsewhere > Math.max(...causes.map((cause) => cause.suspicion)) ? unexplained(model, suspicion, evidence) : [],
+  };
+}
+
+/** The posterior of an order as a quick search weighs it. */
+export const quickWorking = (machine: Machine, catalogue: LearnedCatalogue, state: OrderState): Working =>
+  workOut(machine, catalogue, state, QUICK);
+
+/**
+ * Suspicion, what is cleared, what to do next and why.
+ *
+ * @param working the posterior of this order, where it was worked out already, as broadly as the search asks
+ */
+export function assess(
+  machine: Machine,
+  catalogue: LearnedCatalogue,
+  state: OrderState,
+  bench: Bench,
+  search?: Search,
+  working: Working = search?.quick ? quickWorking(machine, catalogue, state) : workOut(machine, catalogue, state),
+): Assessment {
+  const { model, evidence, suspicion } = working;
+  const p = suspicion.share;
+  const now = stationShares(model, suspicion);
   const decision = decide(
     model,
     suspicion,
@@ -242,12 +267,8 @@ export function assess(
   );
   const habits = habitAdvice(model, decision);
   const changer = whatWouldChange(model, suspicion, decision);
-  const elsewhere = p.at(-1) ?? 0;
   return {
-    stations,
-    causes,
-    elsewhere,
-    cleared: spansOf(stations),
+    ...sightOf(working),
     checks: checksTold(decision, habits, search).map((forecast, i) =>
       rank(
         model,
@@ -259,10 +280,7 @@ export function assess(
       ),
     ),
     advice: adviceOf(model, state, p, decision, catalogue.pace ?? shopPace(undefined)),
-    sets: leadingSets(model, suspicion),
     ...(changer ? { changer } : {}),
-    unexplained:
-      elsewhere > Math.max(...causes.map((cause) => cause.suspicion)) ? unexplained(model, suspicion, evidence) : [],
     habits,
   };
 }

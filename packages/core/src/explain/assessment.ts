@@ -75,17 +75,21 @@ export interface Advice {
   readonly remedy?: string;
 }
 
-export interface Assessment {
+/** What is believed as the findings stand, before anything is decided. */
+export interface Sight {
   readonly stations: readonly StationSuspicion[];
   readonly causes: readonly CauseSuspicion[];
   readonly elsewhere: number;
   readonly cleared: readonly ClearedSpan[];
-  readonly checks: readonly RankedCheck[];
-  readonly advice: Advice;
   /** Several causes at once, where that is worth saying. */
   readonly sets: readonly SetSuspicion[];
-  readonly changer?: Changer;
   /** When something else leads: what even the likeliest listed cause leaves unexplained. */
   readonly unexplained: readonly string[];
+}
+
+export interface Assessment extends Sight {
+  readonly checks: readonly RankedCheck[];
+  readonly advice: Advice;
+  readonly changer?: Changer;
   readonly habits: readonly HabitAdvice[];
 }

@@ -7,7 +7,7 @@ import { useTextScale } from '../textSize';
 import { usePalette } from '../theme';
 import { filamentColour, fonts, space, TARGET } from '../tokens';
 import { useTween } from '../useTween';
-import { Housing } from './Housing';
+import { Housings } from './Housing';
 import { layoutStrand, type Label, type Row } from './layout';
 
 export interface StrandProps {
@@ -92,6 +92,7 @@ export function Strand({
       .x0((point) => AXIS - point.w)
       .x1((point) => AXIS + point.w)
       .curve(curveMonotoneY)(points) ?? '';
+  const marked = rows.find((row) => row.id === chosen);
   const doubted = rows.filter((row) => row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined);
 
   return (
@@ -105,33 +106,15 @@ export function Strand({
             <Path d={outline} />
           </ClipPath>
         </Defs>
-        {rows.map((row) => (
-          <Rect
-            key={row.id}
-            x={0}
-            y={row.top}
-            width={width}
-            height={row.height}
-            fill={row.id === chosen ? palette.doubtWash : 'none'}
-          />
-        ))}
+        {marked ? <Rect x={0} y={marked.top} width={width} height={marked.height} fill={palette.doubtWash} /> : null}
         <OtherLanes machine={machine} route={route} rows={rows} stroke={palette.housing} />
-        {rows.map((row) => (
-          <Housing
-            key={row.id}
-            kind={row.kind}
-            x={AXIS}
-            top={row.top}
-            height={row.height}
-            stroke={palette.housing}
-            fill={palette.card}
-          />
-        ))}
+        <Housings rows={rows} x={AXIS} stroke={palette.housing} fill={palette.card} />
         <Path d={outline} fill={fill} stroke={palette.ink} strokeWidth={1.2} />
         <G clipPath="url(#strand)">
-          {doubted.map((row) => (
-            <Rect key={row.id} x={AXIS - 40} y={row.top} width={80} height={row.height} fill="url(#doubt)" />
-          ))}
+          <Path
+            d={doubted.map((row) => `M${AXIS - 40} ${row.top}h80v${row.height}h-80Z`).join('') || 'M0 0'}
+            fill="url(#doubt)"
+          />
         </G>
         {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
         {cleared.map((item) => (
@@ -178,17 +161,12 @@ function ClearedMark({
 }) {
   const inside = rows.filter((row) => span.stations.includes(row.id));
   return (
-    <G>
-      {inside.map((row) => (
-        <Path
-          key={row.id}
-          d={`M${AXIS + 32} ${row.middle} l3 3 l5.5 -7`}
-          fill="none"
-          stroke={stroke}
-          strokeWidth={2.2}
-        />
-      ))}
-    </G>
+    <Path
+      d={inside.map((row) => `M${AXIS + 32} ${row.middle}l3 3l5.5 -7`).join('') || 'M0 0'}
+      fill="none"
+      stroke={stroke}
+      strokeWidth={2.2}
+    />
   );
 }
 

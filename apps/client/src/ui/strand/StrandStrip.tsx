@@ -2,12 +2,12 @@ import { percent, type Route, type StationSuspicion, type RankedCheck } from '@z
 import { area, curveMonotoneX } from 'd3-shape';
 import { StyleSheet, View } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
-import Svg, { ClipPath, Defs, G, Line, Path, Pattern, Rect } from 'react-native-svg';
+import Svg, { ClipPath, Defs, G, Line, Path, Pattern } from 'react-native-svg';
 import { Text } from '../Text';
 import { usePalette } from '../theme';
 import { filamentColour, space } from '../tokens';
 import { useTween } from '../useTween';
-import { Housing } from './Housing';
+import { Housings } from './Housing';
 import { layoutStrip } from './layout';
 import { flagSpan, WORTH_A_NUMBER } from './Strand';
 
@@ -72,37 +72,27 @@ export function StrandStrip({ route, stations, colour, next, width: room, onOpen
             </ClipPath>
           </Defs>
           <G transform={`translate(0 ${MIDDLE}) rotate(-90)`}>
-            {rows.map((row) => (
-              <G key={row.id} transform={`translate(0 ${row.top}) scale(0.85 1)`}>
-                <Housing
-                  kind={row.kind}
-                  x={0}
-                  top={0}
-                  height={row.height}
-                  stroke={palette.housing}
-                  fill={palette.card}
-                />
-              </G>
-            ))}
+            <Housings rows={rows} x={0} across={0.85} stroke={palette.housing} fill={palette.card} />
           </G>
           <Path d={outline} fill={filamentColour(colour)} stroke={palette.ink} strokeWidth={1.2} />
           <G clipPath="url(#strip)">
-            {doubted.map((row) => (
-              <Rect key={row.id} x={row.top} y={0} width={row.height} height={DRAWN} fill="url(#doubt-strip)" />
-            ))}
+            <Path
+              d={doubted.map((row) => `M${row.top} 0h${row.height}v${DRAWN}h${-row.height}Z`).join('') || 'M0 0'}
+              fill="url(#doubt-strip)"
+            />
           </G>
           {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
-          {rows
-            .filter((row) => row.clearedBy !== undefined)
-            .map((row) => (
-              <Path
-                key={row.id}
-                d={`M${row.middle - 4} ${MIDDLE + 12} l3 3 l5.5 -7`}
-                fill="none"
-                stroke={palette.clear}
-                strokeWidth={2.2}
-              />
-            ))}
+          <Path
+            d={
+              rows
+                .filter((row) => row.clearedBy !== undefined)
+                .map((row) => `M${row.middle - 4} ${MIDDLE + 12}l3 3l5.5 -7`)
+                .join('') || 'M0 0'
+            }
+            fill="none"
+            stroke={palette.clear}
+            strokeWidth={2.2}
+          />
           {span ? (
             <G>
               <Path
