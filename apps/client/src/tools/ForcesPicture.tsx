@@ -1,7 +1,7 @@
 import type { PathForces } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
-import { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
-import { Chart } from '../ui/Chart';
+import { Line, Path, Rect } from 'react-native-svg';
+import { Chart, ChartText } from '../ui/Chart';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
@@ -65,16 +65,9 @@ export function AlongPath({ found, gripN }: { readonly found: PathForces; readon
               fill="none"
             />,
             <Path key="push" d={step(bars.slice(pulled.length))} stroke={palette.deed} strokeWidth={4} fill="none" />,
-            <SvgText
-              key="word"
-              x={x(pulled.length + 0.5)}
-              y={y(high) + 14}
-              fontSize={11}
-              textAnchor="middle"
-              fill={palette.ink}
-            >
+            <ChartText key="word" x={x(pulled.length + 0.5)} y={y(high) + 14} anchor="middle">
               gears
-            </SvgText>,
+            </ChartText>,
           ];
         }}
       </Chart>

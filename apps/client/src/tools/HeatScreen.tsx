@@ -11,12 +11,12 @@ import {
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import { Line, Path, Rect } from 'react-native-svg';
 import { useMachineQuery, useMachinesQuery } from '../data/api';
 import { useCatalogue } from '../data/useCatalogue';
 import { Button } from '../ui/Button';
 import { Card } from '../ui/Card';
-import { Chart } from '../ui/Chart';
+import { Chart, ChartText } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
 import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
@@ -256,9 +256,9 @@ function OverTime({
               strokeWidth={2}
               strokeDasharray="6 4"
             />,
-            <SvgText key="word" x={x(highest)} y={y(glassC) - 5} fontSize={11} textAnchor="end" fill={palette.ink}>
+            <ChartText key="word" x={x(highest)} y={y(glassC) - 5} anchor="end">
               {`softens at ${glassC} °C`}
-            </SvgText>,
+            </ChartText>,
             <Path key="metal" d={line(frame.metalC)} stroke={palette.housing} strokeWidth={2} fill="none" />,
             <Path key="strand" d={line(frame.strandC)} stroke={palette.deed} strokeWidth={3} fill="none" />,
           ];

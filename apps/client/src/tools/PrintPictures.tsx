@@ -1,7 +1,7 @@
 import type { DrawnLine, PrintFile, PrintLayer } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Line as SvgLine, Path, Text as SvgText } from 'react-native-svg';
-import { Chart } from '../ui/Chart';
+import Svg, { Circle, Line as SvgLine, Path } from 'react-native-svg';
+import { Chart, ChartText } from '../ui/Chart';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space, type Palette } from '../ui/tokens';
@@ -77,16 +77,9 @@ export function OverHeight({
                   strokeWidth={2}
                   strokeDasharray="6 4"
                 />,
-                <SvgText
-                  key={`${word}-t`}
-                  x={x(highest)}
-                  y={y(value) - 4}
-                  fontSize={11}
-                  textAnchor="end"
-                  fill={palette.ink}
-                >
+                <ChartText key={`${word}-t`} x={x(highest)} y={y(value) - 4} anchor="end">
                   {word}
-                </SvgText>,
+                </ChartText>,
               ];
             if (zMm === undefined) return [];
             const right = zMm > highest / 2;
@@ -100,16 +93,14 @@ export function OverHeight({
                 stroke={palette[tone]}
                 strokeWidth={2}
               />,
-              <SvgText
+              <ChartText
                 key={`${word}-t`}
                 x={x(zMm) + (right ? -5 : 5)}
                 y={y(top) + 10}
-                fontSize={11}
-                textAnchor={right ? 'end' : 'start'}
-                fill={palette.ink}
+                anchor={right ? 'end' : 'start'}
               >
                 {word}
-              </SvgText>,
+              </ChartText>,
             ];
           }),
         ]}

@@ -1,8 +1,9 @@
 import { figureFault, TubeFigures } from '@zealous/contracts/tools';
 import { couplerTravel, retractionChange, type Point3, type TubePlan, type TubeTask } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
-import Svg, { Circle, Line, Polyline, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { Circle, Line, Polyline, Rect } from 'react-native-svg';
 import { Card, Section } from '../ui/Card';
+import { ChartText } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
 import { FormNumber } from '../ui/form/FormFields';
 import { Page } from '../ui/Page';
@@ -208,9 +209,9 @@ function Drawing({ plan }: { readonly plan: TubePlan }) {
         })}
         {start ? <Circle cx={x(start)} cy={y(start)} r={6} fill={palette.deed} /> : null}
         <Line x1={20} y1={HEIGHT - 14} x2={20 + 100 * scale} y2={HEIGHT - 14} stroke={palette.soft} strokeWidth={2} />
-        <SvgText x={26 + 100 * scale} y={HEIGHT - 10} fontSize={11} fill={palette.soft}>
+        <ChartText x={26 + 100 * scale} y={HEIGHT - 10} anchor="start" soft>
           100 mm
-        </SvgText>
+        </ChartText>
       </Svg>
       <Text kind="small" tone="soft">
         Solid warm: the tightest bend. Dashed: the slackest. The large dot is the extruder’s mouth.

@@ -2,6 +2,7 @@ import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import Svg, { Line, Text as SvgText } from 'react-native-svg';
+import { useTextScale } from './textSize';
 import { usePalette } from './theme';
 
 const WIDTH = 340;
@@ -28,38 +29,47 @@ export interface ChartProps {
   readonly children: (x: Scale, y: Scale) => ReactNode;
 }
 
-/** The one frame of all charts: scales and round numbers are d3's, lines across at the numbers of the upright axis. */
-export function Chart({ label, across, up, height = 180, children }: ChartProps) {
+export interface ChartTextProps {
+  readonly x: number;
+  readonly y: number;
+  readonly anchor: 'start' | 'middle' | 'end';
+  readonly soft?: boolean;
+  readonly children: string;
+}
+
+/** A word in a drawing, as much higher than designed as all other text. */
+export function ChartText({ x, y, anchor, soft = false, children }: ChartTextProps) {
   const palette = usePalette();
-  const x = scaleLinear([across.from, across.to], [PAD.left, WIDTH - PAD.right]);
-  const y = scaleLinear([up.from, up.to], [height - PAD.bottom, PAD.top]);
+  const scale = useTextScale();
+  return (
+    <SvgText x={x} y={y} fontSize={TICK * scale} textAnchor={anchor} fill={soft ? palette.soft : palette.ink}>
+      {children}
+    </SvgText>
+  );
+}
+
+/** The one frame of all charts: scales and round numbers are d3's, lines across at the numbers of the upright axis. */
+export function Chart({ label, across, up, height: designed = 180, children }: ChartProps) {
+  const palette = usePalette();
+  const scale = useTextScale();
+  // Higher words take room at the sides, and fewer of them stand beside each other.
+  const height = designed * (1 + (scale - 1) / 3);
+  const left = PAD.left * scale;
+  const x = scaleLinear([across.from, across.to], [left, WIDTH - PAD.right]);
+  const y = scaleLinear([up.from, up.to], [height - PAD.bottom * scale, PAD.top * scale]);
   return (
     <View role="img" aria-label={`Chart: ${label}`}>
       <Svg width="100%" height={height} viewBox={`0 0 ${WIDTH} ${height}`}>
         {y.ticks(up.ticks ?? 4).map((value) => [
-          <Line key={value} x1={PAD.left} x2={WIDTH - PAD.right} y1={y(value)} y2={y(value)} stroke={palette.line} />,
-          <SvgText
-            key={`t${value}`}
-            x={PAD.left - 6}
-            y={y(value) + 4}
-            fontSize={TICK}
-            textAnchor="end"
-            fill={palette.soft}
-          >
+          <Line key={value} x1={left} x2={WIDTH - PAD.right} y1={y(value)} y2={y(value)} stroke={palette.line} />,
+          <ChartText key={`t${value}`} x={left - 6} y={y(value) + 4 * scale} anchor="end" soft>
             {up.words(value)}
-          </SvgText>,
+          </ChartText>,
         ])}
-        {x.ticks(across.ticks ?? 5).map((value) => (
-          <SvgText
-            key={`x${value}`}
-            x={x(value)}
-            y={height - 9}
-            fontSize={TICK}
-            textAnchor="middle"
-            fill={palette.soft}
-          >
+        {x.ticks(Math.max(2, Math.round((across.ticks ?? 5) / scale))).map((value) => (
+          <ChartText key={`x${value}`} x={x(value)} y={height - 9 * scale} anchor="middle" soft>
             {across.words(value)}
-          </SvgText>
+          </ChartText>
         ))}
         {children(x, y)}
       </Svg>
