@@ -25,7 +25,10 @@ run 'import rules' npm run --silent imports
 run types npm run --silent types
 wait "$lint"
 run 'unit and server tests' npx jest
+# Killing and starting again is mostly waiting: the web app is built beside it.
+(build_web) &
+web=$!
 run 'backup and restore' bash scripts/testBackup.sh
 run 'kills: nothing acknowledged is lost' bash scripts/kills.sh 21
-build_web
+wait "$web" || fail 'the web app did not build (see above)'
 run 'Playwright tests' npx playwright test
