@@ -1,3 +1,4 @@
+import { NOT_SURE } from '../bench/places';
 import type { Finding } from '../observation/context';
 import type { Model } from './model';
 
@@ -20,4 +21,13 @@ export function answeredKeys(
       return place && repairs.some(({ after, at }) => after > i && place.reach.has(at)) ? [] : [key];
     }),
   );
+}
+
+/** Of those, the ones that were last answered with something: who is not sure has opened the place, and seen nothing there. */
+export function lookedAtKeys(
+  model: Pick<Model, 'places' | 'route' | 'kase'>,
+  findings: readonly Pick<Finding, 'key' | 'result'>[],
+): ReadonlySet<string> {
+  const last = new Map(findings.map(({ key, result }) => [key, result]));
+  return new Set([...answeredKeys(model, findings)].filter((key) => last.get(key) !== NOT_SURE));
 }

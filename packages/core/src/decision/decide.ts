@@ -72,6 +72,8 @@ export interface Search {
   readonly quick?: boolean;
   /** Keys of checks that are looked at as far ahead as the leading ones, so that they can be compared. */
   readonly also?: readonly string[];
+  /** Looks that need not be done when the path is taken apart, where that is not all that was answered: see `lookedAtKeys`. */
+  readonly looked?: ReadonlySet<string>;
   /** Asked between checks; once it says so, the best so far is given. */
   readonly expired?: () => boolean;
 }
@@ -183,11 +185,12 @@ export function decide(
   search: Search = { depth: 1 },
 ): Decision {
   const added = model.places.map((place) => addedWeight(evidence, place));
+  const { looked = answered } = search;
   const work = (most?: number): Worked => {
     const { live, p } = liveOf(model, suspicion, most);
     const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
     const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
-    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), answered);
+    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), looked);
     return { ahead, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
   };
   const worked = work();

@@ -11,7 +11,7 @@ import { habitAdvice, leadingSets, meanwhileOf, unexplained, whatWouldChange, ty
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome, Sight } from './assessment';
 import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
-import { answeredKeys } from '../decision/answered';
+import { answeredKeys, lookedAtKeys } from '../decision/answered';
 import { leftOfWay } from '../decision/apart';
 import { decide, type CheckForecast, type Decision, type Search } from '../decision/decide';
 import {
@@ -150,7 +150,7 @@ interface Left {
 }
 
 function leftOf(model: Model, state: OrderState): Left {
-  const { until, minutes } = leftOfWay(model.way, answeredKeys(model, state.findings));
+  const { until, minutes } = leftOfWay(model.way, lookedAtKeys(model, state.findings));
   return { stretches: until.size, minutes };
 }
 
@@ -256,15 +256,11 @@ export function assess(
   const { model, evidence, suspicion } = working;
   const p = suspicion.share;
   const now = stationShares(model, suspicion);
-  const decision = decide(
-    model,
-    suspicion,
-    bench,
-    evidence,
-    barredKeys(state),
-    answeredKeys(model, state.findings),
-    search,
-  );
+  const decision = decide(model, suspicion, bench, evidence, barredKeys(state), answeredKeys(model, state.findings), {
+    depth: 1,
+    ...search,
+    looked: lookedAtKeys(model, state.findings),
+  });
   const habits = habitAdvice(model, decision);
   const changer = whatWouldChange(model, suspicion, decision);
   return {

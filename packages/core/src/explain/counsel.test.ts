@@ -5,7 +5,11 @@ import { dunlin, event, finding, stateOf, takenIn, whelk } from '../testing/mach
 import { routeOf } from '../path/route';
 import { assess, stationCase } from './assess';
 import { inWords, minutesText, percent } from './explain';
+import { NOT_SURE } from '../bench/places';
+import { lookedAtKeys } from '../decision/answered';
+import { leftOfWay } from '../decision/apart';
 import { HABITS } from '../decision/habits';
+import { workOut } from '../decision/working';
 
 const cold: Bench = { temperatureC: 22, power: 'off', off: new Set() };
 const view = (events: readonly OrderEvent[], bench = cold, machine = whelk) =>
@@ -220,4 +224,25 @@ test('when the path is opened stretch by stretch, what is left of it is told, an
   expect(left).toHaveLength(2);
   expect(left[1]).toBeLessThan(left[0] ?? 0);
 });
+
+test('a stretch that was opened and told nothing is still to be looked at', () => {
+  const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
+  const left = (): number => {
+    const state = stateOf(whelk, events);
+    const { model } = workOut(whelk, catalogue, state);
+    return leftOfWay(model.way, lookedAtKeys(model, state.findings)).minutes;
+  };
+  const look = workOut(whelk, catalogue, stateOf(whelk, events)).model.way.looks[0]?.place;
+  if (!look) throw new Error('test data');
+  const whole = left();
+  events.push(finding(look.key, NOT_SURE));
+  expect(left()).toBe(whole);
+  // The repair that is advised now is not held to be nearer for it.
+  const unsure = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1 }).advice.repairMinutes;
+  const before = assess(whelk, catalogue, stateOf(whelk, events.slice(0, 1)), cold, { depth: 1 }).advice.repairMinutes;
+  expect(unsure).toBeCloseTo(before, 6);
+  events.push(finding(look.key, look.check.results.at(-1)?.id ?? ''));
+  expect(left()).toBeLessThan(whole);
+});
+
 const SOUND: Readonly<Record<string, number>> = { 'measure-diameter': 1.75, 'feed-100': 99.6, 'pull-gauge': 1.8 };
