@@ -3,18 +3,18 @@
  * at which the application then opens.
  */
 (function () {
-  var html = document.documentElement;
+  const html = document.documentElement;
   try {
-    var chosen = JSON.parse(localStorage.getItem('zt:settings') || '{}');
+    const chosen = JSON.parse(localStorage.getItem('zt:settings') || '{}');
     if (chosen.theme === 'day' || chosen.theme === 'night') html.setAttribute('data-light', chosen.theme);
-    var factor = { larger: 1.25, largest: 1.5 }[chosen.text];
+    const factor = { larger: 1.25, largest: 1.5 }[chosen.text];
     if (factor) html.style.setProperty('--text', factor);
-  } catch (error) {
+  } catch {
     // Nothing is kept on this device, or it may not be read: as the device has it.
   }
-  var tapped = false;
+  let tapped = false;
   document.addEventListener('click', function (event) {
-    var link = event.target.closest && event.target.closest('.first a');
+    const link = event.target.closest && event.target.closest('.first a');
     if (!link || event.metaKey || event.ctrlKey || event.shiftKey || event.button) return;
     event.preventDefault();
     if (tapped) history.replaceState(null, '', link.href);
@@ -26,7 +26,7 @@
       other.removeAttribute('aria-busy');
     });
     link.setAttribute('aria-busy', 'true');
-    var said = document.querySelector('.first-said');
+    const said = document.querySelector('.first-said');
     said.textContent = 'Opening …';
     said.hidden = false;
   });
