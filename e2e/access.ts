@@ -103,3 +103,15 @@ export async function readAloud(page: Page, main: RegExp, inOrder: readonly RegE
   }).toPass({ timeout: 15_000 });
   return tree;
 }
+
+/** Phone and wide screen are judged in full; the narrowest phone, and the wide screen with everything twice as large, for what runs off. */
+export const SIZES = [
+  ['phone', 390, 844],
+  ['wide', 1280, 800],
+] as const;
+export const NARROW = [
+  ['320', 320, 640],
+  ['double', 640, 400],
+] as const;
+
+export const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();

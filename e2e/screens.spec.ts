@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { judgeAccess, nothingOff } from './access';
+import { judgeAccess, NARROW, nothingOff, SIZES, tap } from './access';
 import { testServer, type TestServer } from './server';
 
 const CLOSED = '5a170001-0000-4000-8000-0000000000aa';
@@ -12,7 +12,6 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => server.stop());
 
-const tap = (name: string | RegExp) => (page: Page) => page.getByRole('button', { name }).first().click();
 /** Screens by where each lies, what stands on it, and how it is opened from there. */
 const SCREENS: readonly (readonly [string, string, RegExp, ((page: Page) => Promise<void>)?])[] = [
   ['bench', '/', /Closed lately/],
@@ -40,16 +39,6 @@ const SCREENS: readonly (readonly [string, string, RegExp, ((page: Page) => Prom
   ['nowhere', '/nowhere', /nothing at this address/],
   ['settings', '/settings', /Who is at this phone/],
 ];
-
-/** Phone and wide screen are judged in full; the narrowest phone, and the wide screen with everything twice as large, for what runs off. */
-const SIZES = [
-  ['phone', 390, 844],
-  ['wide', 1280, 800],
-] as const;
-const NARROW = [
-  ['320', 320, 640],
-  ['double', 640, 400],
-] as const;
 
 for (const [name, path, text, open] of SCREENS)
   test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side at any width`, async ({
@@ -90,52 +79,6 @@ async function largestText(page: Page): Promise<void> {
 }
 
 const TRACE = `/order/${OPEN}/trace`;
-/** Sheets by where each lies and how it is opened. */
-const SHEETS: readonly (readonly [string, string, (page: Page) => Promise<void>])[] = [
-  ['Why this check', TRACE, tap('Why')],
-  ['Choose another check', TRACE, tap('Other')],
-  ['The whole strand', TRACE, tap(/Show the whole strand$/)],
-  ['What is cleared, and by what', TRACE, (page) => page.keyboard.press('c')],
-  ['About what was just found', TRACE, tap('About it')],
-  ['What is the machine doing?', TRACE, tap('Change')],
-  ['Order ', TRACE, tap('Note, taking-in, words')],
-  [
-    'Extruder',
-    TRACE,
-    async (page) => {
-      await page.keyboard.press('c');
-      await page.getByRole('dialog').getByText('Extruder', { exact: true }).click();
-    },
-  ],
-  ['Which is nearest?', '/machines', tap('Describe a machine')],
-  ['Hub', '/machines/dunlin', tap(/^Hub/)],
-];
-
-for (const [name, path, open] of SHEETS)
-  test(`the sheet “${name}”: no accessibility fault by day or night, nothing off the side at any width`, async ({
-    browser,
-  }) => {
-    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
-    const page = await context.newPage();
-    await page.goto(server.url + path);
-    await expect(path === TRACE ? page.getByTestId('check-name') : page.getByText(/Dunlin/).first()).toBeVisible();
-    await open(page);
-    const dialog = page.getByRole('dialog').last();
-    await expect(dialog.getByRole('heading', { name })).toBeVisible();
-    // What it shows may still be worked out.
-    await expect(dialog.getByText('Weighing …')).toHaveCount(0);
-    for (const [size, width, height] of SIZES) {
-      await page.setViewportSize({ width, height });
-      await judgeAccess(page, size, (colorScheme) =>
-        shots ? `${shots}/sheet-${name.replaceAll(/\W/g, '')}-${size}-${colorScheme}.png` : undefined,
-      );
-    }
-    for (const [, width, height] of NARROW) {
-      await page.setViewportSize({ width, height });
-      await nothingOff(page);
-    }
-    await context.close();
-  });
 
 test('twice as large on a low screen the check’s name, its caution and its results are reached by scrolling', async ({
   browser,

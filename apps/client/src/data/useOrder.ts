@@ -68,6 +68,22 @@ const makeSelector = (id: string) =>
     },
   );
 
+type Selector = ReturnType<typeof makeSelector>;
+/** One for each order that was opened lately: what one reader has worked out, the next finds done. */
+const selectors = new Map<string, Selector>();
+const MOST_SELECTORS = 4;
+
+export function orderSelector(id: string): Selector {
+  const known = selectors.get(id) ?? makeSelector(id);
+  selectors.delete(id);
+  selectors.set(id, known);
+  for (const oldest of selectors.keys()) {
+    if (selectors.size <= MOST_SELECTORS) break;
+    selectors.delete(oldest);
+  }
+  return known;
+}
+
 /** How often the other phone's findings are asked for. */
 const POLL_MS = 2000;
 
@@ -112,7 +128,7 @@ export interface OrderView {
 export function useOrder(id: string): OrderView {
   const dispatch = useAppDispatch();
   const store = useAppStore();
-  const selector = useMemo(() => makeSelector(id), [id]);
+  const selector = useMemo(() => orderSelector(id), [id]);
   const order = useAppSelector(selector);
   const { data, error, isLoading, refetch } = useOrderQuery(id, { refetchOnMountOrArgChange: true });
 

@@ -56,14 +56,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const habit = useAppSelector((root) => root.settings.habit);
   /** The technician's own choice; it holds until the next finding. */
   const [choice, setChoice] = useState<{ readonly key?: string; readonly at: number } | undefined>(undefined);
-  const {
-    assessment,
-    seen = assessment,
-    standing,
-    change,
-    failure,
-    fresh,
-  } = useAssessment(machine, state, choice?.key);
+  const { assessment, seen = assessment, standing, change, failure, fresh } = useAssessment(order, choice?.key);
   const [station, setStation] = useState<string | undefined>(undefined);
   const [goOn, setGoOn] = useState(false);
   const [list, setList] = useState(false);

@@ -1,7 +1,8 @@
 import { benchAt, whatChanged, type Assessment, type Machine, type OrderState, type Sight } from '@zealous/core';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useClock } from '../data/useClock';
-import { useAppSelector } from '../data/store';
+import { useAppSelector, useAppStore } from '../data/store';
+import { orderSelector, type OpenOrder } from '../data/useOrder';
 import { tracer } from '../workers/trace';
 
 export interface AssessmentView {
@@ -46,11 +47,62 @@ function standingAgain(
   return standing;
 }
 
+/** What of an order's entries the suspicion depends on. */
+const findingsOf = (state: OrderState): string =>
+  JSON.stringify([
+    state.intake,
+    state.findings.map((f) => [f.id, f.innocent]),
+    state.notDone.map((n) => n.id),
+    state.failures.map((f) => f.id),
+  ]);
+
+/** The sight last asked for, and of what. */
+interface Asked {
+  readonly of: readonly unknown[];
+  readonly answer: Promise<Sight>;
+}
+
+/**
+ * How what is believed of an order is asked for: once for the same findings, shop and use of what was learned. It is asked at the tap
+ * already, while that is still being drawn: on a slow phone drawing takes as long as weighing.
+ */
+function useSight(orderId: string): (machine: Machine, state: OrderState) => Promise<Sight> {
+  const store = useAppStore();
+  const last = useRef<Asked | undefined>(undefined);
+  const ask = useCallback(
+    (machine: Machine, state: OrderState): Promise<Sight> => {
+      const { shop, settings } = store.getState();
+      const of = [machine, findingsOf(state), shop, settings.useLearned];
+      const known = last.current;
+      if (known?.of.every((part, i) => part === of[i])) return known.answer;
+      const answer = tracer().sight(machine, state);
+      last.current = { of, answer };
+      // What failed is asked anew.
+      answer.catch(() => (last.current = undefined));
+      return answer;
+    },
+    [store],
+  );
+  useEffect(() => {
+    const select = orderSelector(orderId);
+    let before = select(store.getState())?.state;
+    return store.subscribe(() => {
+      const order = select(store.getState());
+      if (!order || order.state === before) return;
+      const news = before === undefined || findingsOf(order.state) !== findingsOf(before);
+      before = order.state;
+      if (news && !order.state.closed) ask(order.machine, order.state).catch(() => undefined);
+    });
+  }, [ask, orderId, store]);
+  return ask;
+}
+
 /**
  * The assessment of an order, worked out in the worker: one check ahead at once, two checks ahead as soon as may be; again
  * when a finding comes, another check is picked (`own`, which is then compared as far ahead), the shop's catalogue changes or the machine has cooled noticeably.
  */
-export function useAssessment(machine: Machine, state: OrderState, own?: string): AssessmentView {
+export function useAssessment({ id, machine, state }: OpenOrder, own?: string): AssessmentView {
+  const askSight = useSight(id);
   const now = useClock(15_000);
   const shop = useAppSelector((root) => root.shop);
   const useLearned = useAppSelector((root) => root.settings.useLearned);
@@ -60,12 +112,7 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
   const bench = benchAt(machine, state, now);
   // The machine cools all the time; the decision needs only a coarse step of it.
   const temperature = Math.round(bench.temperatureC / 10) * 10;
-  const findings = JSON.stringify([
-    state.intake,
-    state.findings.map((f) => [f.id, f.innocent]),
-    state.notDone.map((n) => n.id),
-    state.failures.map((f) => f.id),
-  ]);
+  const findings = findingsOf(state);
   const benchKey = `${temperature}|${bench.power}|${state.off.join()}`;
 
   useEffect(() => {
@@ -101,11 +148,9 @@ export function useAssessment(machine: Machine, state: OrderState, own?: string)
     };
     const also = own === undefined ? [] : [own];
     // What is suspected does not depend on what is decided: the strand moves under the finger.
-    const sight = tracer()
-      .sight(machine, state)
-      .then((seen) => {
-        if (!stale) setView((old) => ({ ...old, seen }));
-      });
+    const sight = askSight(machine, state).then((seen) => {
+      if (!stale) setView((old) => ({ ...old, seen }));
+    });
     const deeper = tracer()
       .assess(machine, state, at, also)
       .then((first) => {
