@@ -25,8 +25,10 @@ export function OtherName({ by, onName }: { readonly by: string; readonly onName
       formState: { values: true },
       callback: ({ values }) => {
         const name = values.name.trim();
-        if (name === '') onName(ROLES[0]);
-        else if (faultOfSigned(name) === undefined) onName(name);
+        if (name !== '') {
+          if (faultOfSigned(name) === undefined) onName(name);
+          // A name that was emptied by hand; where a role was tapped, that stays.
+        } else if (!isRole(by)) onName(ROLES[0]);
       },
     }),
   );

@@ -20,7 +20,11 @@ function field(first: string): { readonly by: () => string; readonly tap: (role:
     );
   }
   render(<Kept />);
-  return { by: () => now, tap: (role) => act(() => put(role)) };
+  const tap = (role: string): void => {
+    now = role;
+    act(() => put(role));
+  };
+  return { by: () => now, tap };
 }
 const typed = () => screen.getByLabelText('Or another name for the record');
 
@@ -41,7 +45,14 @@ test('a name that the server would refuse is said to be, and the one before stay
 });
 
 test('a role that is tapped empties the name', () => {
-  const { tap } = field('Ma Kay');
+  const { by, tap } = field('Ma Kay');
   tap('apprentice');
   expect(typed().props.value).toBe('');
+  // … and is not itself taken for an emptied name.
+  expect(by()).toBe('apprentice');
+});
+
+test('opened under a role, the settings leave it as it is', () => {
+  const { by } = field('bench 2');
+  expect(by()).toBe('bench 2');
 });
