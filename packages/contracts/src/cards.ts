@@ -38,6 +38,15 @@ export function cardWords({ machineName, phase, number, lead, next }: OrderSumma
 /** The screen on which an order goes on. */
 export const orderPath = ({ id, phase }: Pick<OrderSummary, 'id' | 'phase'>): string => `/order/${id}/${phase}`;
 
+/** The places of the application, at its foot or its side. */
+export const PLACES = [
+  { href: '/', label: 'Bench' },
+  { href: '/machines', label: 'Machines' },
+  { href: '/tools', label: 'Tools' },
+  { href: '/catalogue', label: 'Catalogue' },
+  { href: '/settings', label: 'Settings' },
+] as const;
+
 /** Where the server puts the open orders that it drew, for the application to go on from. */
 export const FIRST_ORDERS = 'first-orders';
 

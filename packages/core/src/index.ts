@@ -1,4 +1,5 @@
 export * from './text/wellFormed';
+export * from './text/slug';
 export * from './path/machine';
 export * from './path/kept';
 export * from './path/families';

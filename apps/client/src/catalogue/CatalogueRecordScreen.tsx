@@ -3,6 +3,7 @@ import {
   changeBetween,
   deliveredCatalogue,
   percent,
+  slugOf,
   type CatalogueRecord,
   type ChangeKind,
   type Preview,
@@ -40,13 +41,6 @@ import { catalogueFields } from './EffectFields';
 
 /** A filament or solvent stays known: orders name it. */
 const RETIRABLE: readonly ChangeKind[] = ['modes', 'checks', 'remedies'];
-
-const idFrom = (name: unknown): string =>
-  String(name)
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 50) || 'new';
 
 /** One record of the catalogue: read, changed, tried on a machine, stored as the shop's own, or retired. */
 export function CatalogueRecordScreen({ kind: asked, id }: { readonly kind: string; readonly id: string }) {
@@ -94,7 +88,7 @@ function RecordPage({
   const named = (record: Loose): CatalogueRecord =>
     ({
       ...record,
-      ...(isNew ? { id: idFrom(titleOf(record as unknown as CatalogueRecord)) } : {}),
+      ...(isNew ? { id: slugOf(String(titleOf(record as unknown as CatalogueRecord)), 'new', 50) } : {}),
     }) as unknown as CatalogueRecord;
   const form = useRecordForm({
     fields,
@@ -119,7 +113,7 @@ function RecordPage({
   const delivered = (deliveredCatalogue[kind] as readonly CatalogueRecord[]).find((item) => item.id === id);
   const change = changes.find((item) => item.kind === kind && item.id === id);
   const next = changeBetween(kind, delivered, wanted);
-  const fits = recordFaults(kind, wanted);
+  const faults = draft.now ? recordFaults(kind, wanted) : [];
   const run = async (work: () => Promise<unknown>): Promise<void> => {
     try {
       await work();
@@ -133,9 +127,9 @@ function RecordPage({
     () => run(() => (next ? set({ ...next, by }).unwrap() : drop({ kind, id }).unwrap())),
     () =>
       setFailure(
-        fits.length === 1
+        faults.length === 1
           ? 'One field does not fit yet: it is marked.'
-          : `${fits.length} fields do not fit yet: they are marked.`,
+          : `${faults.length} fields do not fit yet: they are marked.`,
       ),
   );
   return (
@@ -190,7 +184,7 @@ function RecordPage({
             {change.by ? `, ${change.by}` : ''}
           </Text>
         ) : null}
-        {draft.found ? (
+        {draft.found && draft.now ? (
           <Card edge="warm">
             <Text bold>What was typed here before is not stored yet.</Text>
             {draft.overtaken ? (
@@ -209,7 +203,7 @@ function RecordPage({
           </Card>
         ) : null}
         <RecordForm key={round} form={form} own={catalogueFields(catalogue)} fields={fields} />
-        {draft.now && next && fits.length === 0 && kind !== 'terms' && kind !== 'solvents' ? (
+        {draft.now && next && faults.length === 0 && kind !== 'terms' && kind !== 'solvents' ? (
           <TryIt change={next} />
         ) : null}
         <Text kind="small" tone="soft" style={styles.gap}>

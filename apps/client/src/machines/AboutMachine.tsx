@@ -1,8 +1,6 @@
-import { FAMILIES, familyName, OTHER_FAMILY, type Machine } from '@zealous/core';
-import { useState } from 'react';
-import { Button } from '../ui/Button';
+import { FAMILIES, familyName, OTHER_FAMILY, slugOf, type Machine } from '@zealous/core';
 import { Section } from '../ui/Card';
-import { Choice } from '../ui/Choice';
+import { FoldedChoice } from '../ui/FoldedChoice';
 import { number, text, type Loose, type RecordField } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
 import { fieldsOfPiece, usePieceForm } from './usePieceForm';
@@ -30,12 +28,10 @@ const FIELDS: readonly RecordField[] = fieldsOfPiece('about', [
   },
 ]);
 
-const idFrom = (name: string): string =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60) || 'machine';
+const FAMILY_OPTIONS = [
+  ...FAMILIES.map(({ id, name }) => ({ id, label: name })),
+  { id: OTHER_FAMILY, label: familyName(OTHER_FAMILY) },
+];
 
 /** What of the machine is told as a whole. */
 export function AboutTheMachine({
@@ -50,7 +46,6 @@ export function AboutTheMachine({
   readonly typed: Loose | undefined;
   readonly onChange: (machine: Machine, typed: Loose | undefined) => void;
 }) {
-  const [open, setOpen] = useState(false);
   const { format: _format, version: _version, runs: _runs, parts: _parts, connectors: _plugs, ...about } = machine;
   const form = usePieceForm({
     kind: 'about',
@@ -59,34 +54,18 @@ export function AboutTheMachine({
     typed,
     onChange: (fits, unfit) => {
       const next = { ...machine, ...fits } as Machine;
-      onChange({ ...next, family: machine.family, id: fixed ? machine.id : idFrom(next.name) }, unfit);
+      onChange({ ...next, family: machine.family, id: fixed ? machine.id : slugOf(next.name, 'machine') }, unfit);
     },
   });
   return (
     <Section title="The machine">
       <RecordForm form={form} fields={FIELDS} />
-      <Button
-        label={`Family: ${familyName(machine.family)}`}
-        hint="Change"
-        icon="chevron-down"
-        kind="quiet"
-        listed
-        onPress={() => setOpen(!open)}
+      <FoldedChoice
+        label="Family"
+        options={FAMILY_OPTIONS}
+        chosen={machine.family}
+        onChoose={(family) => onChange({ ...machine, family }, typed)}
       />
-      {open ? (
-        <Choice
-          label="Family"
-          options={[
-            ...FAMILIES.map(({ id: family, name }) => ({ id: family, label: name })),
-            { id: OTHER_FAMILY, label: familyName(OTHER_FAMILY) },
-          ]}
-          chosen={[machine.family]}
-          onToggle={(family) => {
-            setOpen(false);
-            onChange({ ...machine, family }, typed);
-          }}
-        />
-      ) : null}
     </Section>
   );
 }

@@ -1,8 +1,8 @@
 import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
-import { useState } from 'react';
 import { useController } from 'react-hook-form';
 import { StyleSheet } from 'react-native';
 import { Choice } from '../ui/Choice';
+import { FoldedChoice } from '../ui/FoldedChoice';
 import { number, one, several, text, type Loose, type Option, type RecordField } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
 import type { RecordOfForm } from '../ui/form/useRecordForm';
@@ -79,31 +79,14 @@ export function StationEditor({
 }
 
 function Kind({ form }: { readonly form: RecordOfForm }) {
-  const [open, setOpen] = useState(false);
   const { field } = useController({ control: form.control, name: 'kind' });
-  const kind = field.value as Station['kind'];
   return (
-    <>
-      <Button
-        label={`Kind: ${KIND_NAMES[kind]}`}
-        hint="Change"
-        icon="chevron-down"
-        kind="quiet"
-        listed
-        onPress={() => setOpen(!open)}
-      />
-      {open ? (
-        <Choice
-          label="Kind"
-          options={STATION_KINDS.map((id) => ({ id, label: KIND_NAMES[id] }))}
-          chosen={[kind]}
-          onToggle={(next) => {
-            setOpen(false);
-            field.onChange(next);
-          }}
-        />
-      ) : null}
-    </>
+    <FoldedChoice
+      label="Kind"
+      options={STATION_KINDS.map((id) => ({ id, label: KIND_NAMES[id] }))}
+      chosen={field.value as Station['kind']}
+      onChoose={field.onChange}
+    />
   );
 }
 

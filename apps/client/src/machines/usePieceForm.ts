@@ -33,7 +33,7 @@ const DEEPEST = 6;
 const placeOf = (pointer: string): readonly string[] => pointer.split('/').slice(1);
 
 /**
- * What of a piece fits, as it is typed: where it does not, it stays as it was.
+ * What of a piece fits, as it is typed: where it does not, it stays as it was. All of it, unchanged, where all fits.
  *
  * @param was a piece that fits
  */
@@ -69,7 +69,9 @@ export function usePieceForm({ kind, fields, piece, typed, onChange }: PieceForm
     fields,
     record: typed ?? was,
     judge: (record) => faultsOf(CLASSES[kind], record),
-    onChange: (record) =>
-      onChange(fitting(kind, record, was), faultsOf(CLASSES[kind], record).length > 0 ? record : undefined),
+    onChange: (record) => {
+      const fits = fitting(kind, record, was);
+      onChange(fits, fits === record ? undefined : record);
+    },
   });
 }

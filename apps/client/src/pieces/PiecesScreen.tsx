@@ -22,6 +22,7 @@ import { Chart } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { Fold } from '../ui/Fold';
+import { FoldedChoice } from '../ui/FoldedChoice';
 import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
 import { NumberField } from '../ui/form/NumberField';
 import type { RecordField } from '../ui/form/fields';
@@ -197,6 +198,7 @@ export function PiecesScreen() {
         <Field label="Wrong" value="-3" number error="At least 0: how many are left?" onChange={nothing} />
         <NumberField label="A number" value={27.5} onChange={nothing} />
         <NumberField label="No number yet" value={undefined} onChange={nothing} />
+        <FoldedChoice label="Folded" options={options} chosen="b" onChoose={nothing} />
         <Listed label="Numbers" numbers value={[1, 2.5]} onChange={nothing} />
         <ARecord />
         <Forms />

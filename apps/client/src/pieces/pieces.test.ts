@@ -4,7 +4,7 @@ import { join } from 'node:path';
 /** Pieces that stand on the page by others, or that are a page themselves. */
 const BY_OTHERS: Readonly<Record<string, string>> = {
   Rows: 'Table',
-  Housing: 'drawn by the strand',
+  Housings: 'drawn by the strand',
   Late: 'a page that is still being fetched',
   ScreenError: 'a page that could not be drawn',
   theme: 'around every page',

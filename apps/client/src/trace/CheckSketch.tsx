@@ -1,7 +1,7 @@
 import { gestureOf, type Gesture, type CheckAtPlace, type Route } from '@zealous/core';
 import { View } from 'react-native';
 import Svg, { Circle, G, Line, Path } from 'react-native-svg';
-import { Housings } from '../ui/strand/Housing';
+import { Housings } from '../ui/strand/Housings';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 

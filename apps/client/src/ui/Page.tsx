@@ -1,3 +1,4 @@
+import { PLACES } from '@zealous/contracts/cards';
 import { Link, usePathname, type Href } from 'expo-router';
 import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import { Platform, ScrollView, StyleSheet, View } from 'react-native';
@@ -14,13 +15,13 @@ import { useBarText } from './textSize';
 import { size, space, TARGET } from './tokens';
 import { useWide } from './useWide';
 
-const PLACES: readonly { readonly href: Href; readonly label: string; readonly icon: string }[] = [
-  { href: '/', label: 'Bench', icon: 'bench' },
-  { href: '/machines', label: 'Machines', icon: 'machine' },
-  { href: '/tools', label: 'Tools', icon: 'repair' },
-  { href: '/catalogue', label: 'Catalogue', icon: 'catalogue' },
-  { href: '/settings', label: 'Settings', icon: 'settings' },
-];
+const ICONS: Readonly<Record<(typeof PLACES)[number]['href'], string>> = {
+  '/': 'bench',
+  '/machines': 'machine',
+  '/tools': 'repair',
+  '/catalogue': 'catalogue',
+  '/settings': 'settings',
+};
 
 /** The page's name in the browser's tab and history. */
 export function usePageTitle(title: string): void {
@@ -181,19 +182,19 @@ function Places({ upright = false }: { readonly upright?: boolean }) {
       aria-label="Places"
       style={[upright ? styles.side : styles.bottom, { backgroundColor: palette.card, borderColor: palette.line }]}
     >
-      {PLACES.map(({ href, label, icon }) => {
-        const here = href === '/' ? path === '/' : path.startsWith(String(href));
+      {PLACES.map(({ href, label }) => {
+        const here = href === '/' ? path === '/' : path.startsWith(href);
         return (
-          <Link key={label} href={href} asChild>
+          <Link key={label} href={href as Href} asChild>
             <TouchableRipple
               role="link"
               aria-label={label}
-              onPress={() => fromTheTop(String(href))}
+              onPress={() => fromTheTop(href)}
               {...(here ? { 'aria-current': 'page' as const } : {})}
               style={styles.place}
             >
               <View style={styles.named}>
-                <Icon name={icon} color={here ? palette.deed : palette.soft} size={22} />
+                <Icon name={ICONS[href]} color={here ? palette.deed : palette.soft} size={22} />
                 <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'} style={bar}>
                   {label}
                 </Text>

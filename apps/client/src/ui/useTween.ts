@@ -12,7 +12,14 @@ export function useTween(target: readonly number[], durationMs = 500): readonly 
   const from = useRef(target);
   const key = target.map((x) => x.toFixed(4)).join();
   useLayoutEffect(() => {
-    const start = from.current.length === target.length ? from.current : target;
+    const start = from.current;
+    if (start.length !== target.length) {
+      from.current = target;
+      setShown(target);
+      return undefined;
+    }
+    // Nothing has moved: nothing is drawn for half a second of frames.
+    if (start.every((x, i) => x === target[i])) return undefined;
     const began = performance.now() - FRAME_MS;
     let frame = 0;
     const step = (now: number): void => {

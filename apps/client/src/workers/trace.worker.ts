@@ -42,11 +42,13 @@ function belief(machine: Machine): Catalogue {
 }
 
 /** The posterior last worked out: what to do next is asked for a moment after what is believed. */
-let weighed: { readonly of: string; readonly working: ReturnType<typeof quickWorking> } | undefined;
+let weighed:
+  { readonly machine: Machine; readonly state: string; readonly working: ReturnType<typeof quickWorking> } | undefined;
 
 function quickly(machine: Machine, state: OrderState): ReturnType<typeof quickWorking> {
-  const of = JSON.stringify([machine.id, state]);
-  if (weighed?.of !== of) weighed = { of, working: quickWorking(machine, belief(machine), state) };
+  const told = JSON.stringify(state);
+  if (weighed?.machine !== machine || weighed.state !== told)
+    weighed = { machine, state: told, working: quickWorking(machine, belief(machine), state) };
   return weighed.working;
 }
 

@@ -94,16 +94,18 @@ export function createApp(
       // What an older page asks for and is no more: said plainly, without a path of this machine.
       app.use(`/${folder}`, unknownRoute);
     }
-    app.get('/', async (_request, response, next) => {
+    app.get('/', async (request, response, next) => {
       try {
+        // Read each time, as the pages below are: the application may be built anew under a server at work.
         const template = await readFile(join(webRoot, 'first.html'), 'utf8');
         const orders = await listOrders(db, derived, { status: 'open' });
         response
           .set('Cache-Control', 'no-store')
           .type('html')
           .send(firstPage(template, orders, Date.now()));
-      } catch {
+      } catch (error) {
         // The application comes all the same, and says itself what is the matter.
+        request.log.warn(error, 'the bench could not be drawn');
         next();
       }
     });

@@ -1,16 +1,7 @@
-import { cardWords, filamentColour, FIRST_ORDERS, orderPath } from '@zealous/contracts/cards';
+import { cardWords, filamentColour, FIRST_ORDERS, orderPath, PLACES } from '@zealous/contracts/cards';
 import type { OrderSummary, Paged } from '@zealous/contracts/messages';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
 import escapeHtml from 'escape-html';
-
-/** The places of the application, as at its foot. */
-const PLACES = [
-  ['/', 'Bench'],
-  ['/machines', 'Machines'],
-  ['/tools', 'Tools'],
-  ['/catalogue', 'Catalogue'],
-  ['/settings', 'Settings'],
-] as const;
 
 function card(order: OrderSummary, now: number): string {
   const words = cardWords(order, formatDistanceStrict(new Date(order.openedAt), now));
@@ -41,7 +32,7 @@ export function firstPage(template: string, orders: Paged<OrderSummary>, now: nu
     '<div class="first"><header><h1>Bench</h1></header>',
     `<main aria-label="Bench"><p class="first-said" role="status" hidden></p>${list}</main>`,
     '<footer><a class="first-take" href="/take-in">Take in a machine</a></footer>',
-    `<nav aria-label="Places">${PLACES.map(([href, label], i) => `<a href="${href}"${i === 0 ? ' aria-current="page"' : ''}>${label}</a>`).join('')}</nav>`,
+    `<nav aria-label="Places">${PLACES.map(({ href, label }, i) => `<a href="${href}"${i === 0 ? ' aria-current="page"' : ''}>${label}</a>`).join('')}</nav>`,
     '</div>',
   ].join('');
   // In a script's text only "<" could end it.

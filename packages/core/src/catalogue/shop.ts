@@ -1,3 +1,4 @@
+import { slugOf } from '../text/slug';
 import { catalogueFaults } from './faults';
 import type { Catalogue } from './types';
 
@@ -60,13 +61,6 @@ function changed<T extends { readonly id: string }>(list: readonly T[], changes:
 /** Places of a remedy by what version 1 of the catalogue called its needs. */
 const PLACES_OF: Readonly<Record<string, readonly string[]>> = { nothing: [], open: ['here'], mouth: ['mouth'] };
 
-const slug = (text: string): string =>
-  text
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 50) || 'tool';
-
 /**
  * A change as this version has it: version 1 of the catalogue said in one word what a remedy wants open, and wrote tools out;
  * tools have records now, and one that is not known becomes a tool of the shop's own.
@@ -83,8 +77,8 @@ function upToDate(change: ShopChange, delivered: Catalogue): readonly ShopChange
         if (known) return known.id;
         // A word with a space is one that was written out; anything else must be an id, and is checked as one.
         if (!/\s|\{/.test(text)) return text;
-        made.push({ kind: 'tools', id: slug(text), op: 'add', fields: { name: text } });
-        return slug(text);
+        made.push({ kind: 'tools', id: slugOf(text, 'tool', 50), op: 'add', fields: { name: text } });
+        return slugOf(text, 'tool', 50);
       })
     : undefined;
   const places = kind === 'remedies' && typeof needs === 'string' ? { places: PLACES_OF[needs] ?? [] } : {};

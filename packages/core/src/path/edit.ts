@@ -1,3 +1,4 @@
+import { slugOf } from '../text/slug';
 import type { Machine, Run, Station, StationKind, StationParams } from './machine';
 
 /** Changes to a machine's description, each giving a new one. What they leave behind is judged by `machineFaults`. */
@@ -13,11 +14,7 @@ export function freeId(machine: Machine, wish: string): string {
     ...machine.runs.flatMap((run) => [run.id, ...run.stations.map((station) => station.id)]),
     ...machine.parts.map((part) => part.id),
   ]);
-  const base =
-    wish
-      .toLowerCase()
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '') || 'item';
+  const base = slugOf(wish, 'item');
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}-${n}`;
   return id;

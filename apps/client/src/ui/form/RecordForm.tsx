@@ -34,6 +34,7 @@ export function RecordForm({ form, own, fields, at = '' }: RecordFormProps) {
       {fields.map(({ name, label, kind }) => (
         <OneField key={name} form={form} own={own} name={`${at}${name}`} label={label} kind={kind} />
       ))}
+      {at === '' ? <Wrong form={form} name="root" label="What is not asked for here" /> : null}
     </View>
   );
 }

@@ -63,7 +63,8 @@ export function fieldAt(fields: readonly RecordField[], values: Loose, pointer: 
     const rows = (values[name] ?? []) as readonly Loose[];
     const row = key ? rows.findIndex((item) => item[key] === id) : Number(id);
     const inner = inRow.length > 0 && row >= 0 ? fieldAt(kind.fields, rows[row] ?? {}, `/${inRow.join('/')}`) : '';
-    return row < 0 ? name : inner ? `${name}.${row}.${inner}` : `${name}.${row}`;
+    // What a row is not asked for is said under the list.
+    return inner ? `${name}.${row}.${inner}` : name;
   }
   return name;
 }

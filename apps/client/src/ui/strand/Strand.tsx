@@ -7,7 +7,7 @@ import { useTextScale } from '../textSize';
 import { usePalette } from '../theme';
 import { filamentColour, fonts, space, TARGET } from '../tokens';
 import { useTween } from '../useTween';
-import { Housings } from './Housing';
+import { Housings } from './Housings';
 import { layoutStrand, type Label, type Row } from './layout';
 
 export interface StrandProps {

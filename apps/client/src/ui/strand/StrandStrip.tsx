@@ -7,7 +7,7 @@ import { Text } from '../Text';
 import { usePalette } from '../theme';
 import { filamentColour, space } from '../tokens';
 import { useTween } from '../useTween';
-import { Housings } from './Housing';
+import { Housings } from './Housings';
 import { layoutStrip } from './layout';
 import { flagSpan, WORTH_A_NUMBER } from './Strand';
 

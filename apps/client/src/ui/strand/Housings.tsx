@@ -30,16 +30,16 @@ function outlinesOf(kind: string, x: number, top: number, height: number, across
     const arc = (sx: number, sy: number): string => `a${rx} ${r} 0 0 1 ${sx * rx} ${sy * r}`;
     return `M${at(dx) + rx} ${from}h${w}${arc(1, 1)}v${h}${arc(-1, 1)}h${-w}${arc(-1, -1)}v${-h}${arc(1, -1)}Z`;
   };
-  const across2 = (dx: number, from: number, to: number): string => `M${at(-dx)} ${from}V${to}M${at(dx)} ${from}V${to}`;
+  const sides = (dx: number, from: number, to: number): string => `M${at(-dx)} ${from}V${to}M${at(dx)} ${from}V${to}`;
   const line = (points: readonly (readonly [number, number])[]): string =>
     points.map(([dx, py], i) => `${i === 0 ? 'M' : 'L'}${at(dx)} ${py}`).join('');
   switch (kind) {
     case 'spool':
       return { body: circle(-13, y, 11), pen: circle(-13, y, 7) + circle(-13, y, 2.5) };
     case 'tube':
-      return { pen: across2(9, top, bottom) };
+      return { pen: sides(9, top, bottom) };
     case 'guide-tube':
-      return { pen: across2(7, top + 3, bottom - 3) };
+      return { pen: sides(7, top + 3, bottom - 3) };
     case 'coupler':
     case 'hub-port':
       return {
