@@ -29,9 +29,9 @@ test('a machine is described from a template, mended, stored, taken in; a reload
   await expect(names.first()).toHaveAccessibleName(/^Spool in the dry box/);
   await handle.focus();
   await page.keyboard.press('Space');
-  await page.waitForTimeout(150);
+  await expect(page.getByText('Feeder gate is at the place of Feeder gate.')).toBeAttached();
   await page.keyboard.press('ArrowUp');
-  await page.waitForTimeout(250);
+  await expect(page.getByText('Feeder gate is at the place of Spool in the dry box.')).toBeAttached();
   await page.keyboard.press('Space');
   await expect(names.first()).toHaveAccessibleName(/^Feeder gate/);
   await expect(page.getByText('stands in the middle of the path')).toBeVisible();

@@ -5,6 +5,7 @@ import {
   PointerSensor,
   useSensor,
   useSensors,
+  type Announcements,
   type DragEndEvent,
 } from '@dnd-kit/core';
 import {
@@ -37,8 +38,22 @@ export function SortableList({ label, items, onMove, children }: SortableListPro
     if (!over || active.id === over.id) return;
     onMove(ids.indexOf(String(active.id)), ids.indexOf(String(over.id)));
   };
+  // The library's own words would say ids.
+  const nameOf = (item: { readonly id: string | number } | null): string =>
+    items.find(({ id }) => id === item?.id)?.name ?? '';
+  const announcements: Announcements = {
+    onDragStart: ({ active }) => `${nameOf(active)} is taken up.`,
+    onDragOver: ({ active, over }) => (over ? `${nameOf(active)} is at the place of ${nameOf(over)}.` : undefined),
+    onDragEnd: ({ active }) => `${nameOf(active)} is put down.`,
+    onDragCancel: ({ active }) => `${nameOf(active)} is where it was.`,
+  };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={ended}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={ended}
+      accessibility={{ announcements }}
+    >
       <SortableContext items={ids} strategy={verticalListSortingStrategy}>
         <div role="list" aria-label={label}>
           {items.map((item) => (
