@@ -4,6 +4,7 @@
  * repairs at an even bet, by the ladder, and goes on; after some ladders in vain takes everything apart.
  */
 import {
+  allWays,
   benchMinutes,
   causesOf,
   lookOf,
@@ -13,6 +14,8 @@ import {
   onsetLikelihood,
   overall,
   priceOf,
+  proofLook,
+  resultShares,
   routeOf,
   symptomLikelihood,
   type CheckAtPlace,
@@ -109,6 +112,14 @@ export function followTechnician(hidden: HiddenOrder, luck: Luck, nature: BenchN
     ladders++;
     if (work.ladder(cause)) return work.finish(true);
     belief[top] = 0;
+    // What the tests after it showed is seen by the technician too.
+    for (const { proof: id, passed } of work.proved) {
+      const proof = catalogue.proofs.find((known) => known.id === id);
+      const look = proof && proofLook(proof);
+      if (!look) continue;
+      const shown = causes.map(({ mode }) => resultShares(allWays(mode), look)[0] ?? 0);
+      weigh(passed ? shown.map((s) => 1 - s) : shown);
+    }
   }
   return work.strip();
 }

@@ -177,8 +177,13 @@ test('a step that does not fit the recorded heat is held; past it only under one
   };
   const reads = button(page, /^It reads below 48/);
   await doneUntil(reads);
+  const readings = async (): Promise<number> =>
+    (await stored(id)).filter(({ event }) => event.type === 'bench-changed').length;
+  const noted = await readings();
   await reads.click();
   await expect(button(page, 'Done')).toBeVisible();
+  // The reading has to be at the server before what comes after it.
+  await expect.poll(readings).toBeGreaterThan(noted);
   // It is heated up again before the switch is reached: the plan cools it again, and the switch out of turn is held.
   await send(id, 'bench-changed', { targetC: 0, readingC: 160, power: 'on' });
   await expect(page.getByRole('group', { name: /^Step .*Cool .*, now$/ })).toBeVisible();

@@ -24,6 +24,9 @@ import {
 } from './workFields';
 import { CREEPS, LINES, TOOLS } from './helpers';
 
+/** Choices by id, in the words of the records. */
+const names = (list: readonly { readonly id: string; readonly name: string }[]): Readonly<Record<string, string>> =>
+  Object.fromEntries(list.map(({ id, name }) => [id, name]));
 const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 const PARAMS = Object.fromEntries(
   Object.values(PARAM_FIELDS).flatMap((fields) => fields.map(({ name, label }) => [name, label])),
@@ -150,12 +153,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       }),
       one('tool', 'Worked out by', TOOLS, true),
       one('byLine', 'By a machine on its line', LINES, true),
-      one(
-        'like',
-        'Asks the same by other means as',
-        Object.fromEntries(catalogue.checks.map(({ id, name }) => [id, name])),
-        true,
-      ),
+      one('like', 'Asks the same by other means as', names(catalogue.checks), true),
       several('history', 'Only where one of these was done before', catalogue.before),
       number('miss', 'Misses what is there, share'),
       number('falseAlarm', 'Reports what is not there, share'),
@@ -171,6 +169,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         },
       },
       flag('swap', 'A swap: what it reaches is out of play afterwards'),
+      one('keeps', 'A swap that cured is kept by', names(catalogue.remedies), true),
       flag('severalLanes', 'Only where several lanes lead to the head'),
       ...deedFields,
       one('asks', 'Asks the owner', { onset: 'When it began' }),
@@ -274,6 +273,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       text('why', 'Why it is asked for, in the words shown'),
       one('form', 'Asked for with', { bed: 'The bed, point by point', run: 'How far the job ran' }),
       flag('quantity', 'With the fed length as a number'),
+      one('like', 'The check that asks the same', names(catalogue.checks), true),
       { name: 'fails', label: 'What it would fail at', kind: { type: 'own', name: 'when' } },
       number('miss', 'Passes all the same, share'),
     ];
@@ -303,7 +303,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
           type: 'part',
           fresh: { check: 'swap-spool', result: 'same' },
           fields: [
-            one('check', 'Check', Object.fromEntries(catalogue.checks.map(({ id, name }) => [id, name]))),
+            one('check', 'Check', names(catalogue.checks)),
             one(
               'result',
               'Result',

@@ -50,7 +50,7 @@ export interface IntakeQuestionsProps {
   readonly machine: Machine | undefined;
   readonly form: IntakeForm;
   /** Asks for the machine, and what to say of it while folded; not asked again when an intake is put right. */
-  readonly which?: { readonly said: string | undefined; readonly ask: ReactNode };
+  readonly which?: { readonly said: string | undefined; readonly ask: ReactNode; readonly coming?: boolean };
   /** What the filament was when this machine was here last. */
   readonly last?: Pick<TakeInDraft, 'material' | 'colour'> | undefined;
   readonly first: Question;
@@ -108,7 +108,15 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
         {...(wide ? {} : { onToggle: () => setAt(at === id ? undefined : id) })}
       >
         {body}
-        {next && !wide ? <Button label="Next question" onPress={() => setAt(next)} style={styles.next} /> : null}
+        {next && !wide ? (
+          <Button
+            label="Next question"
+            // What a machine is asked beside comes with it, and would push the button away from under the finger.
+            disabled={id === 'machine' && which?.coming === true}
+            onPress={() => setAt(next)}
+            style={styles.next}
+          />
+        ) : null}
       </Fold>
     );
   };

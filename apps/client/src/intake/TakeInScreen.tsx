@@ -46,7 +46,9 @@ export function TakeInScreen() {
   const { draft, change: set } = form;
   const by = useAppSelector((root) => root.settings.by);
   const machines = useMachinesQuery();
-  const { currentData: machine } = useMachineQuery(draft.machineId ?? '', { skip: draft.machineId === undefined });
+  const { currentData: machine, isFetching } = useMachineQuery(draft.machineId ?? '', {
+    skip: draft.machineId === undefined,
+  });
   const [asked, setAsked] = useState(false);
   const [last] = useState(() => load<Last>(LAST, { filament: {} }));
   const lanes = machine ? laneRuns(machine) : [];
@@ -113,6 +115,7 @@ export function TakeInScreen() {
         first={draft.machineId === undefined ? 'machine' : 'seen'}
         last={draft.machineId === undefined ? undefined : last.filament[draft.machineId]}
         which={{
+          coming: isFetching && !machine,
           said: machines.data?.find(({ id }) => id === draft.machineId)?.name,
           ask: (
             <>

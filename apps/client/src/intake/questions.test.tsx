@@ -91,6 +91,24 @@ describe('the questions as one form', () => {
   }
   const minutes = () => screen.getByLabelText('After how many minutes of printing?');
 
+  test.each([
+    ['machine', true, true],
+    ['machine', false, false],
+    ['began', true, false],
+  ] as const)('the next question after “%s”, the machine still coming: %s, waits: %s', async (first, coming, waits) => {
+    function Which() {
+      const form = useIntakeForm(
+        'taken-in',
+        begun,
+        () => undefined,
+        (draft) => bodyOf(draft, 'm', 'new'),
+      );
+      return <IntakeQuestions machine={undefined} form={form} first={first} which={{ said: 'M', ask: null, coming }} />;
+    }
+    await renderInShop(<Which />);
+    expect(screen.getByRole('button', { name: 'Next question', disabled: waits })).toBeTruthy();
+  });
+
   test('a number that the server would refuse is refused at its field, in its question, and nothing else is lost', async () => {
     await renderInShop(<Desk />);
     fireEvent.changeText(minutes(), '999999');

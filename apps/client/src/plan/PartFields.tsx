@@ -26,9 +26,12 @@ const bodyOf = (values: Typed): object => ({ station: 'station', part: 'part', .
 /** The part that is fitted: looked at for the same flaw first, then noted by maker and batch. */
 export function PartFields({
   part,
+  fitted,
   onChange,
 }: {
   readonly part: FittedPart;
+  /** It is in already, and was seen to cure. */
+  readonly fitted: boolean;
   readonly onChange: (part: FittedPart) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -59,7 +62,7 @@ export function PartFields({
   );
   return (
     <View style={styles.column}>
-      <Text bold>Look for the same flaw in the new part before it is fitted.</Text>
+      {fitted ? null : <Text bold>Look for the same flaw in the new part before it is fitted.</Text>}
       {open ? (
         <View style={styles.column}>
           <View style={styles.row}>

@@ -44,7 +44,7 @@ export function Deeds(props: StepCardProps) {
             onChange={setDepth}
           />
         ) : null}
-        {step.replaces ? <PartFields part={part} onChange={setPart} /> : null}
+        {step.replaces ? <PartFields part={part} fitted={step.fitted === true} onChange={setPart} /> : null}
         <Text bold>{step.replaces ? 'Is it in?' : 'What came of it?'}</Text>
         {step.outcomes?.map((outcome, i) => (
           <Button

@@ -119,10 +119,18 @@ describe('under the strand', () => {
     });
     render(<UnderStrand sight={view} onCleared={onCleared} />);
     expect(screen.getByText(/Something not on the list: 40/)).toBeTruthy();
+    expect(screen.queryByText(/look beside/)).toBeNull();
     expect(screen.getByText(/unexplained: Look at the joint: leak/)).toBeTruthy();
     expect(screen.getByText(/Two at once, 20.%: Hub: stub; and Tube: worn/)).toBeTruthy();
     fireEvent.press(screen.getByRole('button', { name: '1 of 2 cleared: by what?' }));
     expect(onCleared).toHaveBeenCalled();
+  });
+
+  test('where the path was found sound, that one should look beside it', () => {
+    render(
+      <UnderStrand sight={assessment([], { elsewhere: 0.6, beside: 'look beside it too' })} onCleared={jest.fn()} />,
+    );
+    expect(screen.getByText('look beside it too')).toBeTruthy();
   });
 });
 

@@ -6,12 +6,17 @@ import { space } from '../ui/tokens';
 
 /** Under the strand: several causes at once, something not on the list and what speaks for it, and the map of what is cleared. */
 export function UnderStrand({ sight, onCleared }: { readonly sight: Sight; readonly onCleared: () => void }) {
-  const { elsewhere, stations, unexplained, sets } = sight;
+  const { elsewhere, stations, unexplained, beside, sets } = sight;
   const cleared = stations.filter((station) => station.clearedBy !== undefined).length;
   return (
     <View style={styles.under}>
       {elsewhere >= 0.05 ? (
         <Text kind="small" tone="doubt" bold>{`Something not on the list: ${percent(elsewhere)}`}</Text>
+      ) : null}
+      {beside ? (
+        <Text kind="small" tone="doubt">
+          {beside}
+        </Text>
       ) : null}
       {unexplained.map((label) => (
         <Text key={label} kind="small" tone="doubt">{`The likeliest listed cause leaves unexplained: ${label}`}</Text>

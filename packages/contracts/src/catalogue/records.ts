@@ -116,6 +116,7 @@ export class CheckContract extends DeedContract implements Check {
   reachWhere?: ReachWhereContract;
   @OneOf(['nothing', 'open', 'mouth']) needs!: Check['needs'];
   @Maybe() @Flag() swap?: boolean;
+  @Maybe() @Id() @Says('the remedy that leaves in place what a swap brought, once it cured') keeps?: string;
   @Maybe() @Flag() severalLanes?: boolean;
   @Maybe() @OneOf(['onset']) asks?: 'onset';
   @Maybe()
@@ -254,6 +255,7 @@ export class ProofContract extends DeedContract implements Proof {
   @Maybe() @Ids(40) @Says('asked for when the fault began so') onsets?: string[];
   @Maybe() @Words(160) why?: string;
   @Maybe() @OneOf(['bed', 'run']) form?: Proof['form'];
+  @Maybe() @Id() @Says('the check that asks the same') like?: string;
   @Maybe() @Flag() quantity?: boolean;
   @Maybe()
   @MapOf(idsEntry(20))

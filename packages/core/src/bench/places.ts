@@ -56,6 +56,14 @@ export function coldEnd(route: Route): number {
 const range = (from: number, to: number): ReadonlySet<number> =>
   new Set(Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => from + i));
 
+/** Where a tube goes through its coupler into a lined hot end, its own end is the liner or stands on it: the stop of that liner. */
+function linerUnder(route: Route, coupler: number): readonly number[] {
+  const { kind, params } = route.stops[coupler]?.station ?? {};
+  if (kind !== 'coupler' || params?.side !== 'hot') return [];
+  const at = route.stops.findIndex((stop) => stop.index > coupler && stop.station.kind === 'heat-break');
+  return at < 0 || route.stops[at]?.station.params?.lining === 'none' ? [] : [at];
+}
+
 function reachOf(check: Check, machine: Machine, route: Route, index: number): ReadonlySet<number> {
   const last = route.stops.length - 1;
   const { reachWhere } = check;
@@ -67,9 +75,10 @@ function reachOf(check: Check, machine: Machine, route: Route, index: number): R
     case 'near': {
       // What is joined to it by a tube: the tube’s end that comes out of it, or both seats of the tube.
       const tube = (i: number): boolean => route.stops[i]?.station.kind === 'tube';
-      return new Set(
-        [index - 1, index, index + 1].filter((i) => i === index || (i >= 0 && i <= last && (tube(i) || tube(index)))),
+      const seen = [index - 1, index, index + 1].filter(
+        (i) => i === index || (i >= 0 && i <= last && (tube(i) || tube(index))),
       );
+      return new Set([...seen, ...seen.flatMap((i) => linerUnder(route, i))]);
     }
     case 'downstream':
       return range(index, last);

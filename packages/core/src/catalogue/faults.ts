@@ -146,6 +146,7 @@ function checkFaults(read: Reader): void {
     check.results.forEach((result, r) => read.shown(`${path}/results/${r}/when`, result.when));
     if (!check.asks && check.results.length < (check.quantity ? 1 : 2))
       read.say(`${path}/results`, 'a check needs an abnormal and a normal result');
+    read.one(`${path}/keeps`, 'remedy', check.keeps);
     const { quantity } = check;
     if (quantity && !(quantity.min < quantity.max))
       read.say(`${path}/quantity`, 'the smallest value must lie below the largest');
@@ -200,6 +201,7 @@ export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[]
     read.named(`${path}/remedies`, 'remedy', proof.remedies);
     read.named(`${path}/modes`, 'mode', proof.modes);
     read.named(`${path}/onsets`, 'onset', proof.onsets);
+    read.one(`${path}/like`, 'check', proof.like);
     read.shown(`${path}/fails`, proof.fails);
   });
   return read.faults;

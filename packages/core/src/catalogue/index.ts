@@ -34,6 +34,9 @@ export const checkById = (catalogue: Catalogue, id: string): Check | undefined =
   catalogue.checks.find((check) => check.id === id);
 export const remedyById = (catalogue: Catalogue, id: string): Remedy | undefined =>
   catalogue.remedies.find((remedy) => remedy.id === id);
+/** Whether a remedy leaves in place what a swap brought. */
+export const isKeeping = (catalogue: Catalogue, id: string): boolean =>
+  catalogue.checks.some((check) => check.keeps === id);
 
 export const toolById = (catalogue: Catalogue, id: string): Tool | undefined =>
   catalogue.tools.find((tool) => tool.id === id);

@@ -1,6 +1,8 @@
 import type { StationKind } from '../path/machine';
 import type { LineSign } from './lineSigns';
 
+export type { Proved, Tried } from './outcomes';
+
 /**
  * The catalogue: what can fail, what can be done to learn, what can be done to cure. Data only; the engine has no
  * knowledge of any single mode. Published schema: `docs/formats/catalogue.schema.json`.
@@ -150,6 +152,8 @@ export interface Check extends Deed {
   readonly needs: 'nothing' | 'open' | 'mouth';
   /** A swap takes what it reaches out of play: a fault there is cured, another stays. */
   readonly swap?: boolean;
+  /** The remedy that leaves what a swap brought where it is, once the swap cured. */
+  readonly keeps?: string;
   /** Only where more than one lane leads to the head. */
   readonly severalLanes?: boolean;
   readonly asks?: 'onset';
@@ -437,6 +441,8 @@ export interface Proof extends Deed {
   readonly why?: string;
   readonly form?: 'bed' | 'run';
   readonly quantity?: boolean;
+  /** The check that asks the same: the two err together. */
+  readonly like?: string;
   /** What it would fail at, and how often it passes all the same. */
   readonly fails?: Readonly<Record<string, readonly string[]>>;
   readonly miss?: number;
@@ -461,10 +467,4 @@ export interface Catalogue {
   readonly cautions: readonly Caution[];
   /** Steps that every plan may need: look whether filament is in the path, empty it, raise the head, … */
   readonly standing: readonly StandingAction[];
-}
-
-/** Something tried before it came in, and what came of it; `cured` is for a while. */
-export interface Tried {
-  readonly id: string;
-  readonly result: 'same' | 'better' | 'cured' | 'worse';
 }

@@ -160,7 +160,7 @@ const ELSEWHERE_OPENS = 0.15;
 /**
  * What to open next: looks straight at a place, not done yet, by what may be there over what it takes.
  *
- * @param elsewhere suspicion of what is on no list
+ * @param elsewhere suspicion of what is on no list and shows on the path
  */
 export function nextOpening(
   list: readonly CheckForecast[],

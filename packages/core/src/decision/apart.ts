@@ -2,6 +2,7 @@ import { benchMinutes, closingMinutes, priceOf } from '../bench/price';
 import { needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import type { Cause } from '../observation/causes';
+import { ASIDE } from '../inference/prior';
 import { lookOf } from '../observation/looks';
 import { allWays, resultShares } from '../observation/ways';
 import type { Machine } from '../path/machine';
@@ -28,9 +29,6 @@ export interface ApartLook {
 
 /** Shown to an eye or a meter at the opened path at least so often (chosen). */
 const SHOWN_OPEN = 0.5;
-/** Of the faults on no list, those that sit somewhere on the path and show to an eye there: two of four in the cases from practice. */
-export const UNLISTED_SEEN = 0.5;
-
 /** Whether an eye is at the opened place: what is there comes to sight, be it on a list or not. */
 export const looksStraightAt = ({ check, cannot, reach }: CheckAtPlace, stop: number): boolean =>
   !cannot &&
@@ -73,22 +71,24 @@ export function apartOf(machine: Machine, route: Route, places: readonly CheckAt
 function showsOpen(cause: Cause, places: readonly CheckAtPlace[]): boolean {
   // Once its parts are off, whatever looks at a station is done on the way.
   const opened = (cause.stop.station.access?.open ?? []).length > 0;
-  return places.some(({ check, reach, cannot }) => {
-    if (cannot || check.asks || check.swap || !reach.has(cause.stop.index)) return false;
-    if (check.needs !== 'open' && !opened) return false;
-    if (check.reach !== 'station' && check.reach !== 'near') return false;
-    if (check.quantity) return (cause.mode.reads?.[check.quantity.reads]?.p ?? 0) >= SHOWN_OPEN;
-    const look = lookOf(check);
-    const seen = look && resultShares(allWays(cause.mode), look);
-    return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
-  });
+  return places.some((place) => (place.check.needs === 'open' || opened) && !place.cannot && showsAt(cause, place));
+}
+
+/** Whether a look or a meter at the place itself shows a fault more often than not. */
+function showsAt(cause: Cause, { check, reach }: CheckAtPlace): boolean {
+  if (check.asks || check.swap || !reach.has(cause.stop.index)) return false;
+  if (check.reach !== 'station' && check.reach !== 'near') return false;
+  if (check.quantity) return (cause.mode.reads?.[check.quantity.reads]?.p ?? 0) >= SHOWN_OPEN;
+  const look = lookOf(check);
+  const seen = look && resultShares(allWays(cause.mode), look);
+  return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
 }
 
 /** The look of the way at which a fault comes to sight; undefined where no opening shows it. */
 export function foundAt({ looks }: Apart, cause: Cause, places: readonly CheckAtPlace[]): ApartLook | undefined {
-  return showsOpen(cause, places)
-    ? (looks.findLast(({ place }) => looksStraightAt(place, cause.stop.index)) ?? looks.at(-1))
-    : undefined;
+  if (!showsOpen(cause, places)) return undefined;
+  const straight = looks.filter(({ place }) => looksStraightAt(place, cause.stop.index));
+  return straight.findLast(({ place }) => showsAt(cause, place)) ?? straight.at(-1) ?? looks.at(-1);
 }
 
 /** What is left of that way when some looks have been answered: until each of the others is done and closed, and in all, in minutes. */
@@ -106,24 +106,24 @@ export function leftOfWay({ looks, wholeMin }: Apart, answered: ReadonlySet<stri
 
 /**
  * By cause, `elsewhere` last: minutes to find it on that way, to mend it and to prove it. What no opening shows is asked for and tried at the
- * end; so is what should have come to sight at a look that was answered already. Half of what is on no list shows to an eye, wherever
- * on the path it sits.
+ * end; so is what should have come to sight at a look that was answered already. What is on no list shows to an eye, wherever on the path
+ * it sits, unless it lies aside.
  *
  * @param shownAt by cause, where it comes to sight
  * @param answered keys of the looks whose answer stands, see `answeredKeys`
+ * @param aside of what is on no list, how far it is believed to lie aside of the path
  */
 export function apartMinutes(
   way: Apart,
   route: Route,
   shownAt: readonly (ApartLook | undefined)[],
   answered: ReadonlySet<string>,
+  aside = ASIDE,
 ): readonly number[] {
   const left = leftOfWay(way, answered);
   const asked = left.minutes + ASKING_MIN;
   const until = (look: ApartLook | undefined): number => (look && left.until.get(look)) ?? asked;
   const seen = route.stops.map(({ index }) => until(way.looks.find(({ place }) => looksStraightAt(place, index))));
   const mean = seen.reduce((sum, x) => sum + x, 0) / Math.max(1, seen.length);
-  return [...shownAt.map(until), UNLISTED_SEEN * mean + (1 - UNLISTED_SEEN) * asked].map(
-    (minutes) => minutes + MEND_MIN + PROOF_MIN,
-  );
+  return [...shownAt.map(until), (1 - aside) * mean + aside * asked].map((minutes) => minutes + MEND_MIN + PROOF_MIN);
 }

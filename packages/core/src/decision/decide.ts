@@ -190,7 +190,7 @@ export function decide(
     const { live, p } = liveOf(model, suspicion, most);
     const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
     const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
-    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), looked);
+    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), looked, suspicion.aside);
     return { ahead, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
   };
   const worked = work();
@@ -284,8 +284,8 @@ export function decide(
   const replaces = model.groups[first ?? -1]?.remedy.replaces !== undefined;
   const worthwhile = best && checkFirst(best, share, replaces, repairMinutes, now.minutes);
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
-  const opening =
-    !worthwhile && share < CARRIED ? nextOpening(list, suspected, suspicion.share.at(-1) ?? 0) : undefined;
+  const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
+  const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;
   const asks = !worthwhile && !opening && replaces && rathersAsk(share, repairMinutes, now.apart);
   const advice = worthwhile || opening ? 'check' : 'repair';
   const second = list.filter((check) => !check.done)[1]?.expectedMinutes ?? Infinity;

@@ -102,6 +102,13 @@ export class Forecasts {
     return (list[cause] ??= ways ? resultShares(ways, look) : []);
   }
 
+  /** Of something on no list: it lies aside of the path, or shows on it. */
+  private unlisted(index: number, o: number): number {
+    const { elsewhere, sound } = this.model;
+    const { aside } = this.suspicion;
+    return (1 - aside) * (elsewhere[index]?.[o] ?? 0) + aside * (sound[index]?.[o] ?? 0);
+  }
+
   private forecast(index: number): PlaceForecast {
     const { model, live, involved } = this;
     const place = model.places[index];
@@ -123,7 +130,7 @@ export class Forecasts {
     live.forEach(({ causes: set }, h) => {
       const [a] = set;
       if (a === undefined || set.length === 1) {
-        rows.forEach((row, o) => (row[h] = (a === undefined ? model.elsewhere[index] : single[a])?.[o] ?? 0));
+        rows.forEach((row, o) => (row[h] = (a === undefined ? this.unlisted(index, o) : single[a]?.[o]) ?? 0));
         return;
       }
       // Out of reach of this check a fault is as good as not there.

@@ -55,8 +55,9 @@ export class Lookahead {
     private readonly model: Model,
     private readonly forecasts: Pick<Forecasts, 'live' | 'rows' | 'after'>,
     answered: ReadonlySet<string> = new Set(),
+    aside?: number,
   ) {
-    const apart = apartMinutes(model.way, model.route, model.shownAt, answered);
+    const apart = apartMinutes(model.way, model.route, model.shownAt, answered, aside);
     this.needs = needsOf(model, forecasts.live, apart);
     this.scratch = new Float64Array(forecasts.live.length);
     const known = PRICES.get(model);

@@ -1,14 +1,15 @@
 import { materialOf } from '../catalogue/index';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
-import type { Case } from '../observation/context';
+import type { Case, Finding } from '../observation/context';
 import { GivenTable } from '../observation/given';
-import { outcomesOf, overall, saysAlike, shareOfRange, type Outcome } from '../observation/likelihood';
+import { outcomesOf, overall, saysAlike, shareOfRange, soundAnswer, type Outcome } from '../observation/likelihood';
 import { lookOf } from '../observation/looks';
 import type { CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, type Apart, type ApartLook } from './apart';
+import { keptOf } from './kept';
 import { repairGroups, type RepairGroup } from './repairs';
-import { elsewhereLikelihood, flatLikelihood } from '../inference/evidence';
+import { elsewhereLikelihood, flatLikelihood, unlistedSwap } from '../inference/unlisted';
 import { priorOf } from '../inference/prior';
 import { removedBy } from '../inference/removal';
 import type { Suspicion } from '../inference/suspicion';
@@ -24,8 +25,10 @@ export interface Model {
   readonly outcomes: readonly (readonly Outcome[])[];
   /** By place and cause: what each outcome says. */
   readonly given: GivenTable;
-  /** By place and outcome: likelihood if nothing on the list is the cause. */
+  /** By place and outcome: likelihood if nothing on the list is the cause, and what is shows on the path. */
   readonly elsewhere: readonly (readonly number[])[];
+  /** By place and outcome: likelihood if nothing on the path is wrong. */
+  readonly sound: readonly (readonly number[])[];
   readonly groups: readonly RepairGroup[];
   /** By cause: index of its group, −1 when no remedy is left. */
   readonly groupOf: readonly number[];
@@ -46,6 +49,7 @@ function elsewhereOf(
   prior: readonly number[],
   given: GivenTable,
 ): readonly number[] {
+  if (place.check.swap) return outcomes.map((_, o) => unlistedSwap(place, causes, o === 0));
   const look = lookOf(place.check);
   // A check sees nothing of causes out of its reach: one row serves them all.
   let unseen: readonly number[] | undefined;
@@ -76,6 +80,11 @@ function elsewhereOf(
   return row.map((x) => x / sum);
 }
 
+/** What a check says where nothing on the path is wrong; when it began has nothing to do with the path. */
+function soundOf(place: CheckAtPlace, outcomes: readonly Outcome[], elsewhere: readonly number[]): readonly number[] {
+  return place.check.asks ? elsewhere : outcomes.map((outcome) => soundAnswer(place, outcome));
+}
+
 export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Cause[]): readonly number[] => {
   const of = causes.map(() => -1);
   groups.forEach((group, g) => group.causes.forEach((cause) => (of[cause] = g)));
@@ -90,6 +99,7 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
   const given = new GivenTable(kase.catalogue, places, outcomes, causes);
   const hotC = Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC);
   const way = apartOf(kase.machine, route, places, hotC);
+  const elsewhere = places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given));
   return {
     kase,
     route,
@@ -98,7 +108,8 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     places,
     outcomes,
     given,
-    elsewhere: places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given)),
+    elsewhere,
+    sound: places.map((place, i) => soundOf(place, outcomes[i] ?? [], elsewhere[i] ?? [])),
     groups,
     groupOf: groupIndex(groups, causes),
     way,
@@ -106,6 +117,19 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     removed: removedBy(kase, causes),
     hotC,
   };
+}
+
+/** The same model where the case has changed in what bears on repairs only. */
+export function withCase(model: Model, kase: Case): Model {
+  const groups = repairGroups(kase, model.route, model.causes);
+  return { ...model, kase, groups, groupOf: groupIndex(groups, model.causes) };
+}
+
+/** The same model with what swaps that cured have left in the machine. */
+export function withKept(model: Model, findings: readonly Finding[]): Model {
+  const kept = keptOf(model.places, model.route, findings, model.kase.failed);
+  if (kept.length === 0 && !model.kase.kept?.length) return model;
+  return withCase(model, { ...model.kase, kept });
 }
 
 /** A hypothesis that is still in play: faults that are there together, or `elsewhere` (none). */

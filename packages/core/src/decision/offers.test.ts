@@ -1,5 +1,6 @@
 import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
+import type { Remedy } from '../catalogue/types';
 import { FAMILIES, machineOfFamily } from '../path/families';
 import { chanceRemoved } from '../inference/removal';
 import { answeredKeys } from './answered';
@@ -8,7 +9,7 @@ import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
 import { rathersAsk, suspectShown } from './advise';
 import { apartMinutes } from './apart';
-import { ASKING_MIN, repairGroups, rungsFor } from './repairs';
+import { ASKING_MIN, mendMinutes, remedyMinutes, repairGroups, rungsFor } from './repairs';
 import { workOut } from './working';
 
 const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
@@ -146,6 +147,16 @@ describe('taking the path apart', () => {
     apartMinutes(model.way, model.route, model.shownAt, new Set(answered));
   const minutes = (id: string, answered?: readonly string[]): number =>
     of(answered)[model.causes.findIndex((item) => item.id === id)] ?? NaN;
+
+  test('a fault comes to sight at the look that shows it, and mending it takes what its remedy takes', () => {
+    const at = (id: string) => model.shownAt[model.causes.findIndex((item) => item.id === id)]?.place.key;
+    // The guides of a tube show where it hangs; its worn inside shows only when it is free.
+    expect(at('tube-a/tube-astray')).toBe('look-guides@tube-a');
+    expect(at('tube-a/tube-worn')).toMatch(/^free-tube@/);
+    const tube = model.groups.find(({ remedy }) => remedy.id === 'renew-tube')?.remedy;
+    expect(mendMinutes(tube)).toBe(Math.max(20, remedyMinutes(tube as Remedy)));
+    expect(mendMinutes(undefined)).toBe(20);
+  });
 
   test('opens what takes least next, each stretch once, and closes what is open at the end', () => {
     const { looks, wholeMin } = model.way;

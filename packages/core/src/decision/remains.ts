@@ -3,7 +3,7 @@ import type { OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
 import { workOut } from './working';
 import type { Cause } from '../observation/causes';
-import type { Look } from '../observation/looks';
+import { proofLook } from '../observation/looks';
 import { allWays, resultShares } from '../observation/ways';
 
 /** A second cause that may still be there after one was cured. */
@@ -14,13 +14,10 @@ export interface Remaining {
   readonly share: number;
 }
 
-const looks = new WeakMap<Proof, Look>();
-
 /** Chance that a proof passes although this cause is still there. */
 function passesWith(proof: Proof, cause: Cause): number {
-  if (!proof.fails) return 1;
-  const look = looks.get(proof) ?? { results: [{ when: proof.fails }, {}] };
-  looks.set(proof, look);
+  const look = proofLook(proof);
+  if (!look) return 1;
   const shown = resultShares(allWays(cause.mode), look)[0] ?? 0;
   return 1 - shown * (1 - (proof.miss ?? 0));
 }

@@ -1,5 +1,5 @@
 import type { Live, Model } from './model';
-import { ELSEWHERE_MIN, MEND_MIN } from './repairs';
+import { ELSEWHERE_MIN, MEND_MIN, mendMinutes } from './repairs';
 
 /** Which groups of repairs each live hypothesis needs, as plain arrays for the inner loop; −1 is none. */
 export interface Needs {
@@ -37,7 +37,8 @@ export function needsOf(model: Model, live: readonly Live[], apartMin: readonly 
   const apart = Float64Array.from(live, ({ causes }) =>
     causes.length === 0
       ? (apartMin.at(-1) ?? ELSEWHERE_MIN)
-      : Math.max(...causes.map((cause) => apartMin[cause] ?? ELSEWHERE_MIN)) + MEND_MIN * (causes.length - 1),
+      : Math.max(...causes.map((cause) => apartMin[cause] ?? ELSEWHERE_MIN)) +
+        causes.reduce((sum, cause) => sum + mendMinutes(model.groups[group(cause)]?.remedy), -MEND_MIN),
   );
   return needsFrom(needed, later, model.groups.length, apart);
 }

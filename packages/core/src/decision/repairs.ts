@@ -6,7 +6,7 @@ import { materialOf, remedyById } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
-import type { Case, FailedRepair } from '../observation/context';
+import type { Case, FailedRepair, Kept } from '../observation/context';
 
 /** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
 export interface RepairGroup {
@@ -28,9 +28,12 @@ export const AGAIN = 0.5;
 export const ELSEWHERE_MIN = 120;
 /** What no opened path shows (a setting, a strand, a bad contact when warm) is then found by asking and by trying (chosen). */
 export const ASKING_MIN = 120;
-/** To mend what came to sight when everything was taken apart, proof aside (chosen). */
+/** To mend what came to sight when everything was taken apart, proof aside, at the least (chosen). */
 export const MEND_MIN = 20;
-/** Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out, until nothing else is left. */
+/**
+ * Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out, until nothing else is left.
+ * Where a swap has cured, the good part stays in, and that is all.
+ */
 export function rungsFor(
   catalogue: Catalogue,
   machine: Machine,
@@ -38,7 +41,12 @@ export function rungsFor(
   cause: Pick<Cause, 'mode' | 'stop'>,
   material: Material,
   failed: readonly FailedRepair[] = [],
+  kept: readonly Kept[] = [],
 ): readonly Remedy[] {
+  const good = kept.find(({ stations }) => stations.includes(cause.stop.station.id));
+  const keep = good && remedyById(catalogue, good.remedy);
+  // The old part is out: what would be done to it in the machine cannot be done, nor is it needed.
+  if (keep && placedActions(machine, route, cause.stop, keep, material)) return [keep];
   const tried = failed.filter(({ station }) => station === cause.stop.station.id).flatMap(({ remedies }) => remedies);
   const times = (id: string): number => tried.filter((other) => other === id).length;
   const bore = cause.stop.station.params?.boreMm;
@@ -83,12 +91,16 @@ const LONG_WAIT_CAP_MIN = 60;
 export const remedyMinutes = (remedy: Remedy): number =>
   remedy.minutes + WAITING_RATE * Math.min(remedy.waitMinutes ?? 0, LONG_WAIT_CAP_MIN);
 
+/** Mending what came to sight: at least what its remedy takes by itself. */
+export const mendMinutes = (remedy: Remedy | undefined): number =>
+  Math.max(MEND_MIN, remedy ? remedyMinutes(remedy) : 0);
+
 export function repairGroups(kase: Case, route: Route, causes: readonly Cause[]): readonly RepairGroup[] {
   const { catalogue, machine } = kase;
   const material = materialOf(catalogue, kase.material);
   const groups = new Map<string, RepairGroup & { causes: number[] }>();
   causes.forEach((cause, index) => {
-    const rungs = rungsFor(catalogue, machine, route, cause, material, kase.failed);
+    const rungs = rungsFor(catalogue, machine, route, cause, material, kase.failed, kase.kept);
     const first = rungs[0];
     if (!first) return;
     const whole = first.takes?.some(({ place, modes }) => place === 'path' && modes?.includes(cause.mode.id));

@@ -8,21 +8,30 @@ import { checksOnLane } from '../bench/places';
 import type { OrderState } from '../order/state';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
+import { keptOf } from './kept';
 import { modelOf, type Model } from './model';
 
 /** Symptoms that were asked for and are neither ticked nor named as not looked for. */
 const unticked = (catalogue: Catalogue, seen: readonly string[], notLooked: readonly string[]): readonly string[] =>
   catalogue.symptoms.map(({ id }) => id).filter((id) => !seen.includes(id) && !notLooked.includes(id));
 
-/** What the order says about the machine, findings aside. */
+const swapsIn = (catalogue: Catalogue, key: string): boolean =>
+  catalogue.checks.some(({ id, keeps }) => keeps !== undefined && key.startsWith(`${id}@`));
+
+/** What the order says about the machine: what was told, what was tried in vain, and what a swap has left in it. */
 export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState): Case {
-  const { intake } = state;
+  const { intake, findings, failures } = state;
+  const lane = intake?.lane;
+  const kept = findings.some(({ key }) => swapsIn(catalogue, key))
+    ? keptOf(checksOnLane(catalogue, machine, lane), routeOf(machine, lane), findings, failures)
+    : [];
   return {
     machine,
     catalogue,
     symptoms: intake?.symptoms ?? [],
     before: intake?.before ?? [],
     failed: state.failures,
+    ...(kept.length ? { kept } : {}),
     ...(intake?.lane === undefined ? {} : { lane: intake.lane }),
     ...(intake?.material === undefined ? {} : { material: intake.material }),
     ...(intake?.weeksLoaded === undefined ? {} : { weeksLoaded: intake.weeksLoaded }),

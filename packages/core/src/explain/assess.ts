@@ -7,7 +7,15 @@ import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { withSizes } from '../path/toolSizes';
 import type { OrderState } from '../order/state';
-import { habitAdvice, leadingSets, meanwhileOf, unexplained, whatWouldChange, type HabitAdvice } from './counsel';
+import {
+  besidePath,
+  habitAdvice,
+  leadingSets,
+  meanwhileOf,
+  unexplained,
+  whatWouldChange,
+  type HabitAdvice,
+} from './counsel';
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome, Sight } from './assessment';
 import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
@@ -225,6 +233,7 @@ export function sightOf({ model, evidence, suspicion }: Working): Sight {
     }))
     .sort((a, b) => b.suspicion - a.suspicion);
   const elsewhere = p.at(-1) ?? 0;
+  const beside = besidePath(suspicion);
   return {
     stations,
     causes,
@@ -233,6 +242,7 @@ export function sightOf({ model, evidence, suspicion }: Working): Sight {
     sets: leadingSets(model, suspicion),
     unexplained:
       elsewhere > Math.max(...causes.map((cause) => cause.suspicion)) ? unexplained(model, suspicion, evidence) : [],
+    ...(beside === undefined ? {} : { beside }),
   };
 }
 

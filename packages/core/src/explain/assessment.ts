@@ -85,6 +85,8 @@ export interface Sight {
   readonly sets: readonly SetSuspicion[];
   /** When something else leads: what even the likeliest listed cause leaves unexplained. */
   readonly unexplained: readonly string[];
+  /** Where to look as well, when what was looked at on the path is sound. */
+  readonly beside?: string;
 }
 
 export interface Assessment extends Sight {

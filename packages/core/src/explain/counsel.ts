@@ -70,6 +70,15 @@ export function whatWouldChange(model: Model, suspicion: Suspicion, decision: De
   return best;
 }
 
+/** What is on no list is worth looking for beside the path from this share on, and when it lies there rather than on it (chosen). */
+const BESIDE = { share: 0.2, aside: 0.75 } as const;
+
+/** Where else to look when the checks find the path sound; undefined while that is not likely. */
+export const besidePath = ({ share, aside }: Pick<Suspicion, 'share' | 'aside'>): string | undefined =>
+  (share.at(-1) ?? 0) >= BESIDE.share && aside >= BESIDE.aside
+    ? 'What was looked at on the path is sound, so look beside it too: belts and axes, supply and boards, the program of the machine, draught and room.'
+    : undefined;
+
 /** Findings that even the leading listed cause leaves unexplained: likelier under something unknown than under it. */
 export function unexplained(model: Model, suspicion: Suspicion, evidence: readonly Evidence[]): readonly string[] {
   const listed = suspicion.share.slice(0, -1);

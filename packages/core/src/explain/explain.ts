@@ -31,6 +31,8 @@ export function evidenceLabel(model: Model, item: Evidence): string {
   if (item.noticed !== undefined) return `A message names ${stationName(model, item.noticed)}`;
   if (item.tried)
     return `Tried before: ${catalogue.before.find((b) => b.id === item.tried?.id)?.label ?? item.tried.id}: ${item.tried.result}`;
+  if (item.proof)
+    return `Proof ${item.proof.passed ? 'passed' : 'failed'}: ${catalogue.proofs.find(({ id }) => id === item.proof?.proof)?.name ?? item.proof.proof}`;
   if (item.repair) return `Repair at ${stationName(model, item.repair.station)} did not cure`;
   const { place, finding } = item;
   if (!place || !finding) return item.id;

@@ -1,5 +1,5 @@
 import { remedyById } from '../catalogue/index';
-import type { CheckResult, Tried } from '../catalogue/types';
+import type { CheckResult, Proved, Tried } from '../catalogue/types';
 import { onsetLikelihood, type Cause } from '../observation/causes';
 import type { Case, FailedRepair, Finding } from '../observation/context';
 import { NOT_SURE } from '../bench/places';
@@ -9,15 +9,17 @@ import {
   metFirst,
   overall,
   soundAnswer,
+  soundUnder,
   symptomGiven,
   type Answer,
   type Given,
 } from '../observation/likelihood';
-import { itemLook, lookOf, type Look } from '../observation/looks';
+import { itemLook, lookOf, proofLook, proofReaches, type Look } from '../observation/looks';
 import type { CheckAtPlace } from '../bench/places';
 import { resultShares, allWays } from '../observation/ways';
 import type { Witness } from '../observation/witness';
 import { priorOf } from './prior';
+import { elsewhereLikelihood, flatLikelihood, unlistedSwap, UNLISTED_SYMPTOM } from './unlisted';
 import { chanceRemoved } from './removal';
 
 /** How an observation is explained by several faults at once, where a number a cause says what it says. */
@@ -40,7 +42,10 @@ export interface Evidence extends Witness {
   readonly likelihood: readonly number[];
   /** If no fault lies within its reach. */
   readonly sound: number;
+  /** If what is wrong is on no list and shows on the path as faults do. */
   readonly elsewhere: number;
+  /** If what is wrong is on no list and lies aside of the path, where no check of it sees anything. */
+  readonly aside: number;
   /** Repairs in vain that lay before it: it speaks of what they left. */
   readonly epoch: number;
   readonly combine?: Combination;
@@ -56,6 +61,8 @@ export interface Evidence extends Witness {
   readonly repair?: FailedRepair;
   readonly tried?: Tried;
   readonly noticed?: string;
+  /** A proof after a repair in vain. */
+  readonly proof?: Proved;
 }
 
 /** How far what the owner did before, and says of it, is believed (chosen). */
@@ -63,27 +70,14 @@ export const HEARSAY = 0.6;
 /** How far it is believed that a symptom which was asked for and not ticked was not there (chosen). */
 export const UNTICKED = 0.7;
 
-/**
- * How likely an answer is if nothing on the list is the cause: such a fault is taken to behave like an average one of
- * the list, flattened, so that it neither gains nor loses while single places are cleared and wins when no listed cause fits.
- */
-export function elsewhereLikelihood(likelihood: readonly number[], prior: readonly number[], flat: number): number {
-  const average = likelihood.reduce((sum, l, i) => sum + l * (prior[i] ?? 0), 0) / prior.reduce((sum, p) => sum + p, 0);
-  return 0.8 * average + 0.2 * flat;
-}
-
-/** Chance that a fault that nobody knows shows any one symptom (chosen). */
-export const UNLISTED_SYMPTOM = 0.3;
 /** Chance that a machine is still ill after a repair while a fault is left, and when none is left: the proof erred (chosen). */
 export const STILL_ILL = { left: 0.97, none: 0.03 } as const;
 /** How likely a message names a place ahead of the fault, against one at it or behind it (chosen). */
 const NOTICED_BEYOND = 0.45;
+/** Chance that a proof fails although nothing that it looks for is there (chosen). */
+export const PROOF_ALARM = 0.03;
 /** Chance that what a technician calls real but not the cause is the cause after all (chosen). */
 const MISJUDGED = 0.12;
-
-/** What a fault that nobody knows would show: any answer alike. A number counts against an even spread, so 1. */
-export const flatLikelihood = ({ check }: CheckAtPlace): number =>
-  check.quantity ? 1 : 1 / Math.max(2, check.results.length);
 
 type Places = ReadonlyMap<string, CheckAtPlace>;
 
@@ -120,6 +114,7 @@ class Maker {
       likelihood,
       sound,
       elsewhere,
+      aside: elsewhere,
       ...(look ? { look } : {}),
       ...rest,
     };
@@ -179,6 +174,8 @@ class Maker {
         ...(check.asks ? { combine: 'mean' } : {}),
         ...(check.swap ? { combine: cured ? 'all' : 'any' } : {}),
         ...(met ? { metFirst: met } : {}),
+        ...(check.asks ? {} : { aside: soundAnswer(place, answer) }),
+        ...(check.swap ? { elsewhere: unlistedSwap(place, this.causes, cured === true) } : {}),
         trust: finding.trust ?? 1,
         epoch,
         place,
@@ -221,6 +218,7 @@ class Maker {
         place,
         finding,
         item: { result: result.id, there },
+        aside: absent,
       },
     );
   }
@@ -236,6 +234,7 @@ class Maker {
     return this.make(finding.id, 1, 1, undefined, (cause) => (looksSo(cause) ? MISJUDGED : 1), {
       same: `${place.key}#innocent`,
       combine: 'all',
+      aside: 1,
       epoch,
       place,
       finding,
@@ -254,6 +253,34 @@ class Maker {
       },
       { repair, epoch },
     );
+  }
+
+  /**
+   * A proof after a repair that did not cure: passed, nothing of what it would fail at is there; failed, something of it is.
+   */
+  proof(proved: Proved, repair: FailedRepair, epoch: number): readonly Evidence[] {
+    const proof = this.kase.catalogue.proofs.find(({ id }) => id === proved.proof);
+    if (!proof?.fails) return [];
+    const at = this.causes.find(({ stop }) => stop.station.id === repair.station)?.stop.index ?? -1;
+    const miss = proof.miss ?? 0;
+    const [present, absent] = proved.passed ? [miss, 1 - PROOF_ALARM] : [1 - miss, PROOF_ALARM];
+    return [
+      this.make(
+        `proof:${repair.id}:${proof.id}`,
+        0.5,
+        absent,
+        proofLook(proof),
+        (cause) => (proofReaches(proof, at, cause.stop) ? [present, absent] : absent),
+        {
+          same: `proof:${proof.id}`,
+          method: proof.like ?? `proof:${proof.id}`,
+          proof: proved,
+          epoch,
+          // The job fails on a fault that lies aside of the path as on any other.
+          ...(proof.onsets ? {} : { aside: absent }),
+        },
+      ),
+    ];
   }
 
   /** What the owner did before, and what came of it. */
@@ -328,12 +355,6 @@ class Maker {
   }
 }
 
-/** P(answer | no fault within reach); where nothing is left at all, a swap finds the machine well. */
-const soundUnder = (place: CheckAtPlace, answer: Answer): number => {
-  if (place.check.swap) return answer.result === place.check.results[0]?.id ? 1 : 0;
-  return place.check.asks ? 1 : soundAnswer(place, answer);
-};
-
 /** All that is known, as evidence, in the order in which it came. "Not sure" is no evidence. */
 export function evidenceOf(
   kase: Case,
@@ -354,5 +375,8 @@ export function evidenceOf(
     ...(kase.noticedAt === undefined ? [] : maker.noticed(kase.noticedAt)),
     ...findings.flatMap((finding, i) => maker.finding(finding, epochAt(i))),
     ...failed.map((repair, k) => maker.repair(repair, k + 1)),
+    ...failed.flatMap((repair) =>
+      (repair.proved ?? []).flatMap((proved) => maker.proof(proved, repair, epochAt(repair.after ?? findings.length))),
+    ),
   ];
 }

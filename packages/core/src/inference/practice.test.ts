@@ -4,6 +4,7 @@ import { assess } from '../explain/assess';
 import type { OrderEvent } from '../order/events';
 import { machineOfFamily } from '../path/families';
 import { routeOf } from '../path/route';
+import { believed, cold, repaired, seen, takenIn } from '../testing/believed';
 import { event, finding, stateOf } from '../testing/machines';
 import { evidenceOf } from './evidence';
 import { causesOf } from '../observation/causes';
@@ -11,41 +12,6 @@ import { checksFor } from '../bench/places';
 import { weigh } from './suspicion';
 
 /** What real benches broke, each kept. Trade facts: common practice, no source. */
-
-const takenIn = (machineId: string, body: object): OrderEvent =>
-  event('taken-in', { number: 'a', machineId, symptoms: [], before: [], ...body } as never);
-const seen = (key: string, result: string, more: object = {}): OrderEvent =>
-  event('finding-recorded', { key, result, ...more } as never);
-const repaired = (station: string, mode: string, remedy: string): readonly OrderEvent[] => [
-  event('cause-chosen', { station, mode, advised: true }),
-  event('rung-tried', { stepId: `rung:${remedy}`, remedy, outcome: 'cleared' }),
-  event('not-cured', {}),
-];
-
-function believed(family: string, events: (id: string) => readonly OrderEvent[]) {
-  const machine = machineOfFamily(family, family, family);
-  const state = stateOf(machine, events(machine.id));
-  const { model, suspicion } = workOut(machine, catalogue, state);
-  const share = (id: string): number => {
-    const c = model.causes.findIndex((cause) => cause.id === id);
-    if (c < 0) throw new Error(`no cause ${id}`);
-    return suspicion.share[c] ?? 0;
-  };
-  const set = (...ids: readonly string[]): number =>
-    suspicion.sets.reduce(
-      (sum, { causes }, h) =>
-        causes.length === ids.length && causes.every((c) => ids.includes(model.causes[c]?.id ?? ''))
-          ? sum + (suspicion.p[h] ?? 0)
-          : sum,
-      0,
-    );
-  return { machine, state, share, set, elsewhere: suspicion.share.at(-1) ?? 0 };
-}
-const cold = (machine: { readonly heat: { readonly ambientC: number } }) => ({
-  temperatureC: machine.heat.ambientC,
-  power: 'off' as const,
-  off: new Set<string>(),
-});
 
 test('three equal sharp edges, each found, are three faults and not something else', () => {
   const { share, elsewhere } = believed('feeder-enclosed', (id) => [
@@ -87,7 +53,10 @@ test('what was seen before a repair in vain no longer points at what was renewed
     takenIn(id, { symptoms: ['thin'] }),
     seen('tug@coupler-he', 'moves'),
   ]);
-  expect(before.share('coupler-he/coupler-creep')).toBeGreaterThan(0.6);
+  // A tube whose end is bitten or that is too short, and one with a gap behind it, move as well; worn teeth lead.
+  const moving = ['tube/tube-bitten', 'tube/tube-length', 'liner/seat-gap'].map(before.share);
+  expect(before.share('coupler-he/coupler-creep')).toBeGreaterThan(1.5 * Math.max(...moving));
+  expect(moving.reduce((sum, p) => sum + p, before.share('coupler-he/coupler-creep'))).toBeGreaterThan(0.65);
   const after = believed('bowden-open', (id) => [
     takenIn(id, { symptoms: ['thin'] }),
     seen('tug@coupler-he', 'moves'),
@@ -99,9 +68,39 @@ test('what was seen before a repair in vain no longer points at what was renewed
     takenIn(id, { symptoms: ['thin'] }),
     seen('tug@coupler-he', 'moves'),
     ...repaired('coupler-he', 'coupler-creep', 'renew-coupler-hot'),
-    seen('free-tube@coupler-he', 'worn', { finished: true }),
+    seen('free-tube@coupler-he', 'teeth', { finished: true }),
   ]);
   expect(again.share('coupler-he/coupler-creep')).toBeGreaterThan(2 * after.share('coupler-he/coupler-creep'));
+});
+
+test('the coupler was renewed and the tube still moves: worn teeth and a bitten tube have words of their own', () => {
+  const order = (result?: string) =>
+    believed('bowden-open', (id) => [
+      takenIn(id, {
+        symptoms: ['tube-moves'],
+        before: ['coupler-renewed'],
+        tried: [{ id: 'coupler-renewed', result: 'same' }],
+      }),
+      seen('tug@coupler-he', 'moves'),
+      ...(result ? [seen('free-tube@coupler-he', result, { finished: true })] : []),
+    ]);
+  // A look is due before the next coupler.
+  expect(order().share('tube/tube-bitten')).toBeGreaterThan(0.15);
+  expect(order('bitten').share('tube/tube-bitten')).toBeGreaterThan(0.8);
+  expect(order('teeth').share('coupler-he/coupler-creep')).toBeGreaterThan(0.8);
+  expect(order('teeth').share('tube/tube-bitten')).toBeLessThan(0.1);
+});
+
+test('a tube cut too short is seen by moving the head, and a tug that holds does not clear it', () => {
+  const order = (...events: readonly OrderEvent[]) =>
+    believed('enclosed-rear', (id) => [
+      takenIn(id, { symptoms: ['thin'], onset: 'height', before: ['tube-changed'] }),
+      ...events,
+    ]).share('tube/tube-length');
+  const none = order();
+  expect(order(seen('corners@tube', 'taut'))).toBeGreaterThan(Math.max(0.5, 3 * none));
+  expect(order(seen('corners@tube', 'reaches'))).toBeLessThan(none);
+  expect(order(seen('tug@coupler', 'moves'))).toBeGreaterThan(none);
 });
 
 test('a tube renewed in vain does not leave its seats under suspicion', () => {

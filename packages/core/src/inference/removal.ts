@@ -1,5 +1,5 @@
 import { HOT_KINDS } from '../bench/action';
-import { remedyById } from '../catalogue/index';
+import { isKeeping, remedyById } from '../catalogue/index';
 import type { Cause } from '../observation/causes';
 import type { Case, FailedRepair } from '../observation/context';
 
@@ -13,7 +13,8 @@ export function chanceRemoved(kase: Case, repair: FailedRepair, cause: Cause, ca
   for (const id of repair.remedies) {
     const remedy = remedyById(kase.catalogue, id);
     if (!remedy) continue;
-    if (same && cause.mode.remedies.includes(id)) left *= 1 - remedy.cures;
+    // A good part that is left in takes whatever was wrong with the old one.
+    if (same && (cause.mode.remedies.includes(id) || isKeeping(kase.catalogue, id))) left *= 1 - remedy.cures;
     else
       for (const { place, modes, cures } of remedy.takes ?? []) {
         const there = place === 'path' || (place === 'ends' ? next : HOT_KINDS.includes(cause.stop.station.kind));

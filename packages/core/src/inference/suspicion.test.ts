@@ -22,25 +22,40 @@ const kase = (machine = dunlin, rest: Partial<Case> = {}): Case => ({
 const placesOf = (machine = dunlin): ReadonlyMap<string, CheckAtPlace> =>
   new Map(checksFor(catalogue, machine, routeOf(machine)).map((place) => [place.key, place]));
 
+/** An answer by itself, of one cause. */
+const plain = (id: string, likelihood: number, sound: number, elsewhere = sound, aside = sound): Evidence => ({
+  id,
+  same: id,
+  method: id,
+  trust: 1,
+  epoch: 0,
+  given: [likelihood],
+  likelihood: [likelihood],
+  sound,
+  elsewhere,
+  aside,
+});
+
 describe('Bayes', () => {
   // Eddy 1982, Probabilistic reasoning in clinical medicine: prior 1 %, hit 80 %, false 9.6 %.
   test('a check value everybody knows: 7.76 %', () => {
     const cause = causesOf(kase(), routeOf(dunlin))[0];
     if (!cause) throw new Error('test data');
-    const told: Evidence = {
-      id: 'mammogram',
-      same: 'mammogram',
-      method: 'mammogram',
-      trust: 1,
-      epoch: 0,
-      given: [0.8],
-      likelihood: [0.8],
-      sound: 0.096,
-      elsewhere: 0.096,
-    };
+    const told = plain('mammogram', 0.8, 0.096);
     // One cause only: what is set apart for more faults at once falls to nobody.
     const { p } = weigh([cause], [0.01 / (1 - FURTHER_SHARE), 0.99], [told]);
     expect(p[0]).toBeCloseTo(0.0776, 4);
+  });
+
+  test('something on no list either shows on the path or lies aside of it: half and half, worked by hand', () => {
+    const cause = causesOf(kase(), routeOf(dunlin))[0];
+    if (!cause) throw new Error('test data');
+    // Ten checks that find all sound; four in five such answers if it shows, 19 in 20 if it lies aside.
+    const told = Array.from({ length: 10 }, (_, i) => plain(`check ${i}`, 0.9, 0.9, 0.8, 0.95));
+    const { share, aside } = weigh([cause], [0.9 / (1 - FURTHER_SHARE), 0.1], told);
+    const [shows, lies] = [0.5 * 0.8 ** 10, 0.5 * 0.95 ** 10];
+    expect(aside).toBeCloseTo(lies / (shows + lies), 9);
+    expect(share.at(-1)).toBeCloseTo((0.1 * (shows + lies)) / (0.1 * (shows + lies) + 0.9 * 0.9 ** 10), 4);
   });
 
   test('what is kept of a component of observations does not mix up sets or weights', () => {

@@ -5,7 +5,7 @@ import { allWays, observed, type Ways } from '../observation/ways';
 import { weightsOf } from '../observation/witness';
 import type { Route } from '../path/route';
 import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
-import { MOST_FAULTS, priorOf, type SetPrior } from './prior';
+import { ASIDE, MOST_FAULTS, priorOf, type SetPrior } from './prior';
 import { removedBy } from './removal';
 import { hypotheses, USUAL, WIDE, type Breadth, type ByExpectation, type Weighed } from './hypotheses';
 import { LEAST } from './joint';
@@ -29,6 +29,8 @@ export interface Suspicion {
   readonly bystander: readonly number[];
   /** By cause, that it was there and a repair took it away, though that did not cure. */
   readonly removed: readonly number[];
+  /** Of what is on no list, how far it is believed to lie aside of the path. */
+  readonly aside: number;
   /** By cause, the ways in which it may be showing itself. */
   readonly ways: readonly Ways[];
   /** Share of what is believed that the search is expected to have left out; not a number where it was a narrow one. */
@@ -60,13 +62,22 @@ export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[
   });
 }
 
-/** Something that is on no list: every observation as an average fault would have it, flattened. */
-function elsewhereLog(evidence: readonly Evidence[]): number {
+/**
+ * Log-likelihood of something that is on no list. It either shows on the path, and then every observation is as an average fault would
+ * have it, flattened; or it lies aside, and all checks of the path find it sound. `aside`: how far the second is believed of it.
+ */
+function elsewhereLog(evidence: readonly Evidence[]): { readonly log: number; readonly aside: number } {
   const whole = weightsOf(evidence)([]);
-  return evidence.reduce((log, item, i) => {
-    const l = item.repair ? STILL_ILL.left : item.elsewhere;
-    return log + (whole[i] ?? 1) * Math.log(Math.max(l, LEAST));
-  }, 0);
+  const logOf = (likelihood: (item: Evidence) => number): number =>
+    evidence.reduce((log, item, i) => {
+      const l = item.repair ? STILL_ILL.left : likelihood(item);
+      return log + (whole[i] ?? 1) * Math.log(Math.max(l, LEAST));
+    }, 0);
+  const shows = Math.log(1 - ASIDE) + logOf((item) => item.elsewhere);
+  const aside = Math.log(ASIDE) + logOf((item) => item.aside);
+  const top = Math.max(shows, aside);
+  const log = top + Math.log(Math.exp(shows - top) + Math.exp(aside - top));
+  return { log, aside: Math.exp(aside - log) };
 }
 
 /** Taken in by id: the order in which findings came must not show, not even in the last bit. */
@@ -105,7 +116,8 @@ export function weigh(
   const evidence = byId(known);
   const n = causes.length;
   const { prior: of, list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
-  const elsewhere = Math.log(prior[n] ?? 0) + elsewhereLog(evidence);
+  const unlisted = elsewhereLog(evidence);
+  const elsewhere = Math.log(prior[n] ?? 0) + unlisted.log;
   const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
   const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
   const total = found.reduce((sum, item) => sum + mass(item), mass({ log: elsewhere }));
@@ -134,7 +146,16 @@ export function weigh(
   const p = [...sets.map((set) => set.p / whole), nothing / whole];
   const share = causes.map(() => 0);
   sets.forEach(({ causes: set }, h) => set.forEach((c) => (share[c] = (share[c] ?? 0) + (p[h] ?? 0))));
-  return { sets, p, share: [...share, p.at(-1) ?? 0], bystander, removed, ways: shownWays(causes, evidence), leftOut };
+  return {
+    sets,
+    p,
+    share: [...share, p.at(-1) ?? 0],
+    bystander,
+    removed,
+    aside: unlisted.aside,
+    ways: shownWays(causes, evidence),
+    leftOut,
+  };
 }
 
 /**
@@ -157,7 +178,7 @@ export function massLeftOut(
     );
   const [usual, wide] = [logs(USUAL), logs(WIDE)];
   const found = new Map([...wide, ...usual]);
-  const all = [...found.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence)];
+  const all = [...found.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence).log];
   // There may be more of them than a call takes arguments.
   const top = all.reduce((most, log) => Math.max(most, log), -Infinity);
   const total = all.reduce((sum, log) => sum + Math.exp(log - top), 0);

@@ -4,7 +4,8 @@ import type { Case, Finding } from '../observation/context';
 import { checksFor } from '../bench/places';
 import { routeOf } from '../path/route';
 import { dunlin } from '../testing/machines';
-import { elsewhereLikelihood, evidenceOf } from './evidence';
+import { evidenceOf } from './evidence';
+import { elsewhereLikelihood } from './unlisted';
 import { Joint } from './joint';
 import { suspect } from './suspicion';
 

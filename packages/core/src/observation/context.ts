@@ -1,4 +1,4 @@
-import type { Catalogue, Tried } from '../catalogue/types';
+import type { Catalogue, Proved, Tried } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 
 /** What is known about this visit before any check: everything that shifts the prior. */
@@ -29,6 +29,16 @@ export interface Case {
   readonly before: readonly string[];
   /** Repairs that were tried and did not cure. */
   readonly failed?: readonly FailedRepair[];
+  /** Good parts that a swap brought and that cured: they are in the machine now. */
+  readonly kept?: readonly Kept[];
+}
+
+/** A good part that is in the machine since a swap cured. */
+export interface Kept {
+  /** The remedy that leaves it there. */
+  readonly remedy: string;
+  /** Whose faults went out with the old part. */
+  readonly stations: readonly string[];
 }
 
 /** A repair that the proof refuted, with the remedies that were tried at the station. */
@@ -39,6 +49,8 @@ export interface FailedRepair {
   readonly remedies: readonly string[];
   /** So many findings came before it; absent: all. */
   readonly after?: number;
+  /** What was proved after it, up to the proof that failed. */
+  readonly proved?: readonly Proved[];
 }
 
 /** A check's result as recorded. `value` is the depth in mm or the quantity in its unit. */

@@ -216,6 +216,12 @@ export function soundAnswer(place: CheckAtPlace, answer: Answer): number {
   return answered(check, index, check.results.length - 1) * (deep ? said(place, strayDepth(place), answer) : 1);
 }
 
+/** P(answer | no fault within reach); where nothing is left at all, a swap finds the machine well. */
+export const soundUnder = (place: CheckAtPlace, answer: Answer): number => {
+  if (place.check.swap) return answer.result === place.check.results[0]?.id ? 1 : 0;
+  return place.check.asks ? 1 : soundAnswer(place, answer);
+};
+
 /** A band by its mass; a recorded number by its density against an even spread. */
 const said = (place: CheckAtPlace, spread: Spread, { low, high, value }: Answer): number =>
   low !== undefined && high !== undefined ? spread.mass(low, high) : spread.density(value ?? NaN) * readable(place);

@@ -1,4 +1,6 @@
-import type { Check, CheckResult, FailureMode, Symptom } from '../catalogue/types';
+import { isAlways } from '../catalogue/proofs';
+import type { Check, CheckResult, FailureMode, Proof, Symptom } from '../catalogue/types';
+import type { Stop } from '../path/route';
 
 /**
  * What a check or a symptom looks for: results in order, each called for by values of some dimensions; the last one is the
@@ -80,6 +82,27 @@ export function symptomLook(symptom: Symptom): Look {
   const look: Look = { results: [{ when: symptom.when }, {}] };
   symptomLooks.set(symptom, look);
   return look;
+}
+
+const proofLooks = new WeakMap<Proof, Look>();
+
+/** What a proof would fail at; undefined where it tells nothing of faults. */
+export function proofLook(proof: Proof): Look | undefined {
+  if (!proof.fails) return undefined;
+  const known = proofLooks.get(proof);
+  if (known) return known;
+  const look: Look = { results: [{ when: proof.fails }, {}] };
+  proofLooks.set(proof, look);
+  return look;
+}
+
+/**
+ * Whether a proof after a repair at a stop looks at another stop. One that the work calls for looks at that place and its neighbours; one
+ * that every repair is put through, or that the way the fault began calls for, at the whole path.
+ */
+export function proofReaches(proof: Proof, repairedAt: number, { index, station }: Stop): boolean {
+  if (proof.kinds && !proof.kinds.includes(station.kind)) return false;
+  return isAlways(proof) || proof.onsets !== undefined || Math.abs(index - repairedAt) <= 1;
 }
 
 /** The sides of faults that a look looks at. */

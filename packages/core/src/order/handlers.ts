@@ -1,6 +1,6 @@
 import { modeById, remedyById } from '../catalogue/index';
 import { mayBeAbsent } from '../bench/state';
-import type { Catalogue } from '../catalogue/types';
+import type { Catalogue, Proved } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { keyOf } from '../bench/stepKeys';
@@ -165,6 +165,7 @@ export const HANDLERS: Handlers = {
   'not-cured': ({ state, next, event }) => {
     if (!state.cause) refuse('/type', 'Nothing was repaired yet.');
     const { proof } = event.body;
+    const proved = provedSoFar(state, proof);
     const failures = causesUnderWork(state).map(({ station, mode }, i) => ({
       id: i === 0 ? event.id : `${event.id}/${i}`,
       station,
@@ -172,6 +173,8 @@ export const HANDLERS: Handlers = {
       remedies: triesAt(state, { station, mode }).map((item) => item.remedy),
       after: state.findings.length,
       ...(proof ? { proof } : {}),
+      // Said once, however many causes were under work.
+      ...(i === 0 && proved.length > 0 ? { proved } : {}),
     }));
     return { ...withoutCause(next), strand: {}, failures: [...state.failures, ...failures] };
   },
@@ -199,6 +202,12 @@ export const HANDLERS: Handlers = {
     return { ...next, timers: [], closed: { ...event.body, eventId: event.id, at: event.at, by: event.by } };
   },
 };
+
+/** Proofs of the repair at hand; the one that is named as the reason failed, noted or not. */
+const provedSoFar = (state: OrderState, named: string | undefined): readonly Proved[] => [
+  ...Object.values(state.proofs).flatMap(({ proof, passed }) => (proof === named ? [] : [{ proof, passed }])),
+  ...(named === undefined ? [] : [{ proof: named, passed: false }]),
+];
 
 const stamp = (event: OrderEvent, override?: string) => ({
   at: event.at,

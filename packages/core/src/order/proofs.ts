@@ -1,5 +1,6 @@
 import { hazardsOf } from '../bench/action';
 import { cautionsOf } from '../catalogue/cautions';
+import { isAlways, isCalledFor, type Work } from '../catalogue/proofs';
 import type { Catalogue, Proof } from '../catalogue/types';
 import { causesUnderWork } from './causes';
 import type { OrderState } from './state';
@@ -45,23 +46,19 @@ function touchedKinds(machine: Machine, state: OrderState): ReadonlySet<StationK
 export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderState): readonly ProofAsked[] {
   const route = routeOf(machine, state.intake?.lane);
   const kinds = new Set(route.stops.map((stop) => stop.station.kind));
-  const worked = workedKinds(machine, state);
-  const touched = touchedKinds(machine, state);
   const { onset, failedAfterMinutes, failedAtMm } = state.intake ?? {};
-  const used = new Set([
-    ...state.tries.map(({ remedy }) => remedy),
-    ...state.cured.flatMap(({ remedies }) => remedies),
-  ]);
-  const modes = new Set([...causesUnderWork(state), ...state.cured].map(({ mode }) => mode));
+  const work: Work = {
+    worked: workedKinds(machine, state),
+    touched: touchedKinds(machine, state),
+    remedies: new Set([...state.tries.map(({ remedy }) => remedy), ...state.cured.flatMap(({ remedies }) => remedies)]),
+    modes: new Set([...causesUnderWork(state), ...state.cured].map(({ mode }) => mode)),
+  };
   return catalogue.proofs.flatMap((proof): ProofAsked[] => {
     if (proof.kinds && !proof.kinds.some((kind) => kinds.has(kind))) return [];
     const run = proof.form === 'run';
-    const always = !proof.worked && !proof.touched && !proof.onsets && !proof.remedies && !proof.modes;
+    const always = isAlways(proof);
     const called =
-      (proof.worked?.some((kind) => worked.has(kind)) ?? false) ||
-      (proof.touched?.some((kind) => touched.has(kind)) ?? false) ||
-      (proof.remedies?.some((id) => used.has(id)) ?? false) ||
-      (proof.modes?.some((id) => modes.has(id)) ?? false) ||
+      isCalledFor(proof, work) ||
       (onset !== undefined && (proof.onsets?.includes(onset) ?? false)) ||
       (run && (failedAfterMinutes ?? failedAtMm) !== undefined);
     if (!always && !called) return [];

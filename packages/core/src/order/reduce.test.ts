@@ -175,11 +175,17 @@ test('not cured goes back to tracing with the remedies that failed', () => {
     ...begun(),
     add('cause-chosen', { station: 'hub', mode: 'stub', advised: true }),
     add('rung-tried', { stepId: 'rung:push-through', remedy: 'push-through', outcome: 'cleared' }),
+    add('proof-recorded', { proof: 'sensor', passed: true }),
     add('not-cured', { proof: 'cold-pass' }),
   ]);
   expect(state.cause).toBeUndefined();
   expect(state.failures).toEqual([
     expect.objectContaining({ station: 'hub', mode: 'stub', remedies: ['push-through'], proof: 'cold-pass' }),
+  ]);
+  // What the tests showed is kept with it, the one that is named as failed too.
+  expect(state.failures[0]?.proved).toEqual([
+    { proof: 'sensor', passed: true },
+    { proof: 'cold-pass', passed: false },
   ]);
 });
 

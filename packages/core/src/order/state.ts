@@ -1,4 +1,5 @@
 import type { Strand } from '../bench/state';
+import type { Proved } from '../catalogue/types';
 import type { FastenerRecord } from '../bench/fastenerMap';
 import { fitCooling, timeToCool, type Cooling, type TimedReading, type TimeLeft } from '../physics/cooling';
 import { cooledTo } from '../physics/heat';
@@ -33,6 +34,8 @@ export interface Failure {
   readonly proof?: string;
   /** So many findings came before it. */
   readonly after?: number;
+  /** What was proved after it, up to the proof that failed. */
+  readonly proved?: readonly Proved[];
 }
 
 export interface Timer {

@@ -1,7 +1,7 @@
 import { hazardsOf, hotWayOf, placedActions, temperatureOf } from '../bench/action';
 import type { Need } from '../bench/price';
 import type { Act } from '../bench/state';
-import { materialOf, toolById } from '../catalogue/index';
+import { isKeeping, materialOf, toolById } from '../catalogue/index';
 import type { Action, Catalogue, Material, Remedy, Solvent } from '../catalogue/types';
 import type { EventBodies } from '../order/events';
 import type { Station } from '../path/machine';
@@ -156,6 +156,7 @@ export function rungStep(
       ? { stop: filled(action.stop ?? remedy.stop ?? '', writing, material, stop.station, hotC) }
       : {}),
     ...(last && remedy.replaces ? { replaces: remedy.replaces } : {}),
+    ...(last && isKeeping(catalogue, remedy.id) ? { fitted: true } : {}),
     ...(offer ? { offer } : {}),
     ...(test ? { solvents: solventsOf(catalogue, material) } : {}),
   };

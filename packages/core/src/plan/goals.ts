@@ -3,7 +3,7 @@ import { partsToRemove } from '../bench/closure';
 import type { Goal } from '../bench/opening';
 import { LOOK_MIN, RAISE_MIN, serviceFor, UNLOAD_MIN } from '../bench/price';
 import { inTheWayOf, lanesThrough, strandSettled, type Bench } from '../bench/state';
-import { materialOf } from '../catalogue/index';
+import { isKeeping, materialOf } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { triesAt } from '../order/causes';
 import type { ChosenCause, OrderState } from '../order/state';
@@ -63,7 +63,8 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
   for (const one of next) {
     const { rung } = one;
     const left = actionsLeft(state, one);
-    if (rung.remedy.replaces && timesDone(state, SPARES) === 0)
+    // What a swap brought already is not fetched.
+    if (rung.remedy.replaces && !isKeeping(catalogue, rung.remedy.id) && timesDone(state, SPARES) === 0)
       goals.push({
         id: SPARES,
         parts: [],

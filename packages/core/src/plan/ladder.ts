@@ -180,7 +180,7 @@ export function ladderFor(
   const { picked } = state;
   const own = picked?.station === cause.station && picked.mode === cause.mode ? picked : undefined;
   const rate = hourlyRateOf(catalogue);
-  const all = rungsFor(catalogue, machine, route, { mode, stop }, material, kase.failed).map((listed) => {
+  const all = rungsFor(catalogue, machine, route, { mode, stop }, material, kase.failed, kase.kept).map((listed) => {
     const offer = offerFor(listed, material, rate, own?.remedy === listed.id ? own.offer : undefined);
     const remedy = offer ? { ...listed, price: offer.price, minutes: offer.minutes } : listed;
     const tries = triesOf(state, cause, remedy);

@@ -70,6 +70,8 @@ export interface PlanStep {
   readonly opens?: string;
   readonly closes?: string;
   readonly replaces?: string;
+  /** The new part is in already: a swap brought it. */
+  readonly fitted?: boolean;
   /** Further causes that the same rung is tried for. */
   readonly covers?: readonly { readonly station: string; readonly mode: string }[];
   /** What is fitted. */

@@ -2,30 +2,32 @@ import { priceOfAll } from '../bench/action';
 import { benchMinutes, closingMinutes, priceOf, type Need } from '../bench/price';
 import type { Bench } from '../bench/state';
 import { materialOf } from '../catalogue/index';
-import type { Remedy } from '../catalogue/types';
+import type { Proved, Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';
 import { causesOf, type Cause } from '../observation/causes';
 import type { Finding } from '../observation/context';
 import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../observation/likelihood';
-import { lookOf } from '../observation/looks';
+import { lookOf, type Look } from '../observation/looks';
 import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
-import { groupIndex, modelOf, type Model } from '../decision/model';
+import { modelOf, withCase, type Model } from '../decision/model';
 import {
   AGAIN,
   ASKING_MIN,
   MEND_MIN,
+  mendMinutes,
   remedyNeeds,
   PROOF_MIN,
   remedyMinutes,
-  repairGroups,
   rungsFor,
   type RepairGroup,
 } from '../decision/repairs';
+import { UNLISTED_SYMPTOM } from '../inference/unlisted';
 import { chanceRemoved, removedBy } from '../inference/removal';
 import { sharedError } from '../observation/witness';
 import { allWays, resultShares } from '../observation/ways';
 import { pick, type HiddenOrder, type Luck } from './hidden';
+import { provedAfter, type ToMeet } from './proving';
 
 export interface Tally {
   /** Bench minutes to a proved repair: hands-on in full, waiting at half. */
@@ -64,13 +66,23 @@ export interface Answered {
 }
 
 /** A model after a repair that failed: its remedy is not offered again, and the failure is a finding. */
-export function afterFailure(model: Model, group: RepairGroup, turn: number, after: number): Model {
+export function afterFailure(
+  model: Model,
+  group: RepairGroup,
+  turn: number,
+  { findings, proved }: Pick<BenchWork, 'findings' | 'proved'>,
+): Model {
   const mode = model.causes[group.causes[0] ?? 0]?.mode.id ?? '';
-  const failure = { id: `r${turn}`, station: group.station.id, mode, remedies: [group.remedy.id], after };
+  const failure = {
+    id: `r${turn}`,
+    station: group.station.id,
+    mode,
+    remedies: [group.remedy.id],
+    after: findings.length,
+    proved,
+  };
   const kase = { ...model.kase, failed: [...(model.kase.failed ?? []), failure] };
-  const groups = repairGroups(kase, model.route, model.causes);
-  const removed = removedBy(kase, model.causes);
-  return { ...model, kase, groups, groupOf: groupIndex(groups, model.causes), removed };
+  return { ...withCase(model, kase), removed: removedBy(kase, model.causes) };
 }
 
 /** A technician at a bench with a hidden fault: does what a policy says, and counts. */
@@ -84,6 +96,8 @@ export class BenchWork {
   readonly places: readonly CheckAtPlace[];
   readonly causes: readonly Cause[];
   left: readonly Cause[];
+  /** What came of the tests after the last repair. */
+  proved: readonly Proved[] = [];
   private readonly hotC: number;
   /** A fault on no list has come to sight. */
   cameUpon = false;
@@ -113,7 +127,7 @@ export class BenchWork {
     return this.hidden.faults.some((fault) => fault.id === cause.id);
   }
 
-  /** A fault on no list behaves as the engine takes it to: like an average one, flattened. */
+  /** A fault on no list behaves as the engine takes it to: like an average one, flattened, or it lies aside of the path. */
   private ofNoList(place: CheckAtPlace): readonly number[] {
     this.unlisted ??= modelOf(
       { ...this.hidden.kase, catalogue: this.hidden.truth },
@@ -121,7 +135,12 @@ export class BenchWork {
       causesOf({ ...this.hidden.kase, catalogue: this.hidden.truth }, this.route),
       checksFor(this.hidden.truth, this.hidden.kase.machine, this.route),
     );
-    return this.unlisted.elsewhere[this.unlisted.places.findIndex(({ key }) => key === place.key)] ?? [];
+    const { elsewhere, sound } = this.unlisted;
+    return (
+      (this.hidden.seenAt === undefined ? sound : elsewhere)[
+        this.unlisted.places.findIndex(({ key }) => key === place.key)
+      ] ?? []
+    );
   }
 
   /** Errors repeat: a check shares its luck with earlier ones as far as their errors are shared. */
@@ -237,7 +256,20 @@ export class BenchWork {
     this.minutes += price.minutes + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
     this.bench = { ...price.after, off: new Set() };
     this.cure(station, remedy, chance);
+    this.prove(station, remedy);
     return this.hidden.faults.length > 0 && this.left.length === 0;
+  }
+
+  /** Tests the repair. A fault aside of the path passes every test. */
+  private prove(station: string, remedy: Remedy): void {
+    const { truth, seenAt } = this.hidden;
+    const strange = seenAt === undefined ? undefined : this.route.stops[seenAt];
+    const there: readonly ToMeet[] = [
+      ...this.left.map(({ stop, mode }) => ({ stop, shown: (l: Look) => resultShares(allWays(mode), l)[0] ?? 0 })),
+      ...(strange ? [{ stop: strange, shown: () => UNLISTED_SYMPTOM }] : []),
+    ];
+    const draw = (proof: string): number => this.draw(`proof ${proof} ${this.repairs}`);
+    this.proved = provedAfter(truth, this.route, { station, mode: '', remedy }, there, draw);
   }
 
   /** What a remedy takes away, by luck; done once more it has luck of its own, and less chance. */
@@ -260,6 +292,14 @@ export class BenchWork {
         return true;
     }
     return false;
+  }
+
+  /** Minutes to mend all that is wrong once it is found. */
+  private mending(): number {
+    const { catalogue, machine, material } = this.hidden.kase;
+    const kind = materialOf(catalogue, material);
+    const each = this.left.map((fault) => mendMinutes(rungsFor(catalogue, machine, this.route, fault, kind)[0]));
+    return each.length > 0 ? each.reduce((sum, x) => sum + x, 0) : MEND_MIN;
   }
 
   /** What came to sight although it is on no list is mended and proved. */
@@ -304,7 +344,7 @@ export class BenchWork {
       wanted.delete(place);
     }
     minutes *= this.nature.apartFactor ?? 1;
-    minutes += (whole ? ASKING_MIN : 0) + MEND_MIN * found.length + PROOF_MIN;
+    minutes += (whole ? ASKING_MIN : 0) + this.mending() + PROOF_MIN;
     this.minutes += minutes;
     return { ...this.finish(false), ...(whole ? { stripped: true, apartMin: minutes } : {}) };
   }

@@ -2,14 +2,17 @@ import { benchMinutes, priceOf } from '../bench/price';
 import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
-import type { Remedy } from '../catalogue/types';
+import type { Proof, Proved, Remedy } from '../catalogue/types';
+import { keptOf } from '../decision/kept';
 import { remedyNeeds, tryMinutes } from '../decision/repairs';
 import { chanceRemoved } from '../inference/removal';
 import { causesOf, type Cause } from '../observation/causes';
 import type { Case, FailedRepair, Finding } from '../observation/context';
+import { proofReaches } from '../observation/looks';
 import { machineOfFamily } from '../path/families';
 import { allStations, type Machine } from '../path/machine';
 import { laneRuns, routeOf, type Route } from '../path/route';
+import { testsAfter } from './proving';
 import type { PracticeCase, Seen, Truth } from './practiceCase';
 
 /** A repair that was done on the case's bench. */
@@ -19,6 +22,22 @@ export interface Done {
   readonly cured: readonly string[];
   /** A part was renewed that had nothing wrong with it. */
   readonly soundRenewed: boolean;
+}
+
+/** Whether a truth would be met in a proof: by what the check that asks the same sees of it. */
+function fails({ like, fails: wanted = {} }: Proof, { sees, strand }: Truth): boolean {
+  const check = catalogue.checks.find(({ id }) => id === like);
+  if (!check) return false;
+  if (check.at === 'span' && strand) return true;
+  return Object.entries(sees).some(([key, { result, also = [] }]) => {
+    if (key !== check.id && !key.startsWith(`${check.id}@`)) return false;
+    if (check.quantity) return true;
+    return check.results.some(
+      ({ id, when = {} }) =>
+        (id === result || also.includes(id)) &&
+        Object.entries(when).some(([dimension, values]) => values.some((v) => wanted[dimension]?.includes(v))),
+    );
+  });
 }
 
 const name = ({ station, mode, is }: Truth): string => `${station}/${mode ?? is ?? 'unlisted'}`;
@@ -76,12 +95,14 @@ export class CaseBench {
             .map(({ id }) => id)
             .filter((id) => !of.symptoms.includes(id) && !of.notLooked?.includes(id));
     const [onset, ...onsets] = of.onsets;
+    const kept = keptOf(this.places, this.route, this.findings, this.failed);
     return {
       machine: this.machine,
       catalogue,
       symptoms: of.symptoms,
       before: of.before ?? [],
       failed: [...this.failed],
+      ...(kept.length ? { kept } : {}),
       ...(unseen ? { unseen } : {}),
       ...(lane === undefined ? {} : { lane }),
       ...(of.material === undefined ? {} : { material: of.material }),
@@ -131,6 +152,8 @@ export class CaseBench {
   }
 
   private swapped(place: CheckAtPlace): Seen {
+    const [told] = this.said(place);
+    if (told) return told;
     const [cured, same] = place.check.results;
     const inside = this.left.every(({ station }) => place.reach.has(this.index(station)));
     return { result: (inside ? cured?.id : same?.id) ?? '' };
@@ -220,8 +243,27 @@ export class CaseBench {
       soundRenewed: remedy.replaces !== undefined && gone.length === 0,
     });
     this.left = this.left.filter((truth) => !gone.includes(truth));
-    if (this.left.length > 0) this.failed.push(failure);
+    if (this.left.length > 0) {
+      const proved = this.proved(station, mode, remedy);
+      this.failed.push({ ...failure, ...(proved.length ? { proved } : {}) });
+    }
     return this.left.length === 0;
+  }
+
+  /** Proofs after a repair, smallest first, up to the one that fails. */
+  private proved(station: string, mode: string, remedy: Remedy): readonly Proved[] {
+    const at = this.index(station);
+    const list: Proved[] = [];
+    for (const proof of testsAfter(catalogue, this.route, { station, mode, remedy })) {
+      if (!proof.like) continue;
+      const met = this.there().some((truth) => {
+        const stop = this.route.stops[this.index(truth.station)];
+        return stop !== undefined && proofReaches(proof, at, stop) && fails(proof, truth);
+      });
+      list.push({ proof: proof.id, passed: !met });
+      if (met) break;
+    }
+    return list;
   }
 
   remedy(id: string): Remedy {

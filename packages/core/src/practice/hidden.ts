@@ -5,9 +5,8 @@ import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
 import type { Case } from '../observation/context';
 import { symptomLikelihood } from '../observation/likelihood';
 import { gaussian, type Random } from '../quantities/random';
-import { UNLISTED_SEEN } from '../decision/apart';
-import { FURTHER_SHARE, priorOf } from '../inference/prior';
-import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/evidence';
+import { ASIDE, FURTHER_SHARE, priorOf } from '../inference/prior';
+import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/unlisted';
 
 export type { Random };
 
@@ -85,7 +84,7 @@ export function drawOrder(
   const causes = causesOf({ ...said, catalogue: truth }, route);
   const prior = priorOf(causes);
   const first = causes[pick(prior, random)];
-  const unlistedAt = first ? undefined : Math.floor((random() / UNLISTED_SEEN) * route.stops.length);
+  const unlistedAt = first ? undefined : Math.floor((random() / (1 - ASIDE)) * route.stops.length);
   const second = first && random() < FURTHER_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
   const faults = [...new Set([first, second])]
     .filter((cause): cause is Cause => cause !== undefined)

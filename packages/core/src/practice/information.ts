@@ -39,7 +39,7 @@ export function followInformation(hidden: HiddenOrder, luck: Luck, nature: Bench
     if (!group || (shares[top] ?? 0) < 0.02) return work.strip();
     const { station, remedy, needs } = group;
     if (work.repair(station.id, remedy, needs)) return work.finish(true);
-    model = afterFailure(model, group, turn, work.findings.length);
+    model = afterFailure(model, group, turn, work);
   }
   return work.strip();
 }

@@ -140,6 +140,7 @@ class FromCatalogue implements RoundBench {
         mode,
         remedies: [remedy.id],
         after: this.work.findings.length,
+        proved: this.work.proved,
       });
     return gone;
   }

@@ -2,7 +2,7 @@ import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
 import { answeredKeys } from '../decision/answered';
 import { decide } from '../decision/decide';
-import { modelOf, type Model } from '../decision/model';
+import { modelOf, withKept, type Model } from '../decision/model';
 import { checksFor } from '../bench/places';
 import { evidenceOf } from '../inference/evidence';
 import { QUICK } from '../inference/hypotheses';
@@ -72,13 +72,14 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOpt
     if (decision.advice === 'check' && best) {
       work.check(best.place);
       if (work.cameUpon) return told(work.mendSeen());
+      model = withKept(model, work.findings);
       continue;
     }
     const group = model.groups[decision.repairOrder[0] ?? -1];
     if (!group) return told(work.strip(answered));
     const { station, remedy, needs } = group;
     if (work.repair(station.id, remedy, needs)) return told(work.finish(true));
-    model = afterFailure(model, group, turn, work.findings.length);
+    model = withKept(afterFailure(model, group, turn, work), work.findings);
   }
   return told(work.strip());
 }
