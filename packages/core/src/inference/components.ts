@@ -7,12 +7,26 @@ import type { Profile } from './profile';
 export const UNSEEN = 255;
 
 /** Observations whose looks share a side of how faults show; what they see of one fault hangs together. */
-export interface Component {
+export interface Block {
+  /** Looks at sides of this block alone. */
   readonly evidence: readonly number[];
+  /** Looks that see sides of other blocks too: of all that they might find, they find what they look for first. */
+  readonly links: readonly number[];
   readonly dimensions: ReadonlySet<string>;
   /** What is seen says the same of whichever fault shows it: no depth and no reading was recorded. */
   readonly uniform: boolean;
 }
+
+/** Blocks that hang together by a few looks alone, which are gone through by what they find. Most are one block. */
+export interface Component {
+  readonly blocks: readonly Block[];
+  readonly links: readonly number[];
+}
+
+/** More sights than there can be: two of them are one exact number. */
+const MOST_SIGHTS = 2 ** 26;
+/** Pairs that are remembered at one time; a table takes no more than some 16 million. */
+const MOST_KEPT = 2 ** 21;
 
 /** What several observations see together, each distinct combination numbered; two faults show what either one shows first. */
 export class Sights {
@@ -30,9 +44,10 @@ export class Sights {
 
   together(a: number, b: number): number {
     if (a === b) return a;
-    const key = a < b ? a * 65536 + b : b * 65536 + a;
+    const key = a < b ? a * MOST_SIGHTS + b : b * MOST_SIGHTS + a;
     const before = this.both.get(key);
     if (before !== undefined) return before;
+    if (this.both.size >= MOST_KEPT) this.both.clear();
     const [x, y] = [this.seen[a] as Uint8Array, this.seen[b] as Uint8Array];
     const made = this.id(x.map((value, n) => Math.min(value, y[n] as number)));
     this.both.set(key, made);
@@ -40,12 +55,33 @@ export class Sights {
   }
 }
 
+/** With more ways than this in which faults may show, a component is taken apart, if it hangs by so few looks (chosen). */
+export const MANY_WAYS = 64;
+const MOST_LINKS = 3;
+/** One side tells faults apart in so many ways at most, as far as this matters here. */
+const MOST_VALUES = 12;
+
 /** Observations that share a dimension, directly or by way of others, together. */
-export function componentsOf(evidence: readonly Evidence[]): readonly Component[] {
+export function componentsOf(evidence: readonly Evidence[], manyWays = MANY_WAYS): readonly Component[] {
+  const looked = evidence.flatMap(({ look }, e) => (look ? [e] : []));
+  return joined(looked, evidence).map((part) => takenApart(part, evidence, manyWays));
+}
+
+interface Part {
+  readonly evidence: readonly number[];
+  readonly dimensions: ReadonlySet<string>;
+}
+
+const sidesOf = (e: number, evidence: readonly Evidence[]): readonly string[] => {
+  const look = evidence[e]?.look;
+  return look ? dimensionsOf(look) : [];
+};
+
+/** Looks that share a dimension, and dimensions that only `alone` looks at, each by itself. */
+function joined(looks: readonly number[], evidence: readonly Evidence[], alone: readonly string[] = []): Part[] {
   const parts: { evidence: number[]; dimensions: Set<string> }[] = [];
-  evidence.forEach(({ look }, e) => {
-    if (!look) return;
-    const mine = { evidence: [e], dimensions: new Set(dimensionsOf(look)) };
+  for (const e of looks) {
+    const mine = { evidence: [e], dimensions: new Set(sidesOf(e, evidence)) };
     for (let i = parts.length - 1; i >= 0; i--) {
       const part = parts[i];
       if (!part || ![...part.dimensions].some((dimension) => mine.dimensions.has(dimension))) continue;
@@ -54,18 +90,73 @@ export function componentsOf(evidence: readonly Evidence[]): readonly Component[
       parts.splice(i, 1);
     }
     parts.push(mine);
-  });
-  const numbered = (e: number): boolean => {
-    const { metFirst, finding } = evidence[e] as Evidence;
-    return metFirst !== undefined && finding?.value !== undefined;
-  };
-  return parts.map((part) => ({ ...part, uniform: !part.evidence.some(numbered) }));
+  }
+  for (const dimension of new Set(alone))
+    if (!parts.some(({ dimensions }) => dimensions.has(dimension)))
+      parts.push({ evidence: [], dimensions: new Set([dimension]) });
+  return parts;
 }
+
+/** A number was recorded that speaks of whichever fault is met first. */
+const numbered = (e: number, evidence: readonly Evidence[]): boolean =>
+  evidence[e]?.metFirst !== undefined && evidence[e]?.finding?.value !== undefined;
+
+/** Takes a component with many ways apart where it hangs together by a few looks, those first whose loss leaves the fewest ways. */
+function takenApart(whole: Part, evidence: readonly Evidence[], manyWays: number): Component {
+  const ways = ({ dimensions }: Part): number => {
+    const values = [...dimensions].map((dimension) => {
+      const named = whole.evidence.flatMap((e) =>
+        (evidence[e]?.look?.results ?? []).flatMap(({ when }) => when?.[dimension] ?? []),
+      );
+      return 1 + Math.min(MOST_VALUES, new Set(named).size);
+    });
+    return values.reduce((product, n) => product * n, 1);
+  };
+  const most = (parts: readonly Part[]): number => Math.max(...parts.map(ways));
+  // Looks at the same sides hold the same blocks together.
+  const groups = new Map<string, number[]>();
+  for (const e of whole.evidence) {
+    const sides = sidesOf(e, evidence);
+    if (sides.length < 2 || numbered(e, evidence)) continue;
+    const key = [...sides].sort().join();
+    groups.set(key, [...(groups.get(key) ?? []), e]);
+  }
+  let links: readonly number[] = [];
+  let parts: readonly Part[] = [whole];
+  for (;;) {
+    if (most(parts) <= manyWays) break;
+    let best: { readonly links: readonly number[]; readonly parts: readonly Part[] } | undefined;
+    for (const group of groups.values()) {
+      if (links.length + group.length > MOST_LINKS || group.some((e) => links.includes(e))) continue;
+      const cut = [...links, ...group];
+      const left = whole.evidence.filter((e) => !cut.includes(e));
+      const made = joined(
+        left,
+        evidence,
+        cut.flatMap((e) => sidesOf(e, evidence)),
+      );
+      if (most(made) < most(best?.parts ?? parts)) best = { links: cut, parts: made };
+    }
+    if (!best) break;
+    ({ links, parts } = best);
+  }
+  return {
+    links,
+    blocks: parts.map((part) => ({
+      ...part,
+      links: links.filter((e) => sidesOf(e, evidence).some((side) => part.dimensions.has(side))),
+      uniform: !part.evidence.some((e) => numbered(e, evidence)),
+    })),
+  };
+}
+
+/** What a block looks at, its links last. */
+export const columnsOf = ({ evidence, links }: Block): readonly number[] => [...evidence, ...links];
 
 const reaches = ({ place }: Evidence, cause: Cause): boolean => !place || place.reach.has(cause.stop.index);
 
 export function profileOf(
-  component: Component,
+  block: Block,
   evidence: readonly Evidence[],
   cause: Cause,
   removed: number,
@@ -73,11 +164,15 @@ export function profileOf(
 ): Profile {
   const { mode } = cause;
   const all = facetsOf(mode);
-  const tables = component.evidence.map((e) => {
+  const tables = columnsOf(block).map((e) => {
     const item = evidence[e] as Evidence;
     return item.look && item.epoch <= removed && reaches(item, cause) ? lookTable(item.look, mode) : undefined;
   });
-  const wanted = [...new Set(tables.flatMap((table) => table?.facets ?? []))];
+  // Of a look that sees other blocks too, only what it sees of this one.
+  const wanted = [...new Set(tables.flatMap((table) => table?.facets ?? []))].filter((facet) =>
+    block.dimensions.has(all[facet]?.dimension ?? ''),
+  );
+  const shown = new Set(wanted);
   const rows = new Map<string, { seen: Uint8Array; chance: number }>();
   const value = new Map<number, number>();
   const visit = (k: number, chance: number): void => {
@@ -91,10 +186,14 @@ export function profileOf(
       return;
     }
     const seen = Uint8Array.from(tables, (table) => {
-      if (!table || table.facets.length === 0) return UNSEEN;
+      if (!table?.facets.some((facet) => shown.has(facet))) return UNSEEN;
       let combination = 0;
-      for (let i = table.facets.length - 1; i >= 0; i--)
-        combination = combination * (table.sizes[i] ?? 1) + (value.get(table.facets[i] ?? 0) ?? 0);
+      for (let i = table.facets.length - 1; i >= 0; i--) {
+        const facet = table.facets[i] as number;
+        const size = table.sizes[i] ?? 1;
+        // The last value is that nothing shows there.
+        combination = combination * size + (shown.has(facet) ? (value.get(facet) ?? 0) : size - 1);
+      }
       return table.result[combination] ?? 0;
     });
     const key = seen.join();
@@ -108,6 +207,6 @@ export function profileOf(
     seen: list.map(({ seen }) => seen),
     chance: list.map(({ chance }) => chance),
     silent: wanted.length === 0,
-    ids: component.uniform ? list.map(({ seen }) => sights.id(seen)) : [],
+    ids: block.uniform ? list.map(({ seen }) => sights.id(seen)) : [],
   };
 }

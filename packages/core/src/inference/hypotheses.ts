@@ -1,6 +1,7 @@
 import type { Cause } from '../observation/causes';
 import { STILL_ILL, type Evidence } from './evidence';
-import { Joint, NEVER } from './joint';
+import { NEVER } from './block';
+import { Joint } from './joint';
 import { Foreseen, keyWith, type Larger, type Sized } from './foreseen';
 import { MOST_FAULTS, SetPrior } from './prior';
 
