@@ -58,6 +58,16 @@ export function checkFirst(
   return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;
 }
 
+/** So many are looked at as far ahead as the leading ones, so that they can be compared (chosen). */
+const SPARING = 2;
+
+/** Before a part is renewed: the checks that cost least, with the sound parts that may be renewed after their answer. */
+export function sparing(checks: readonly CheckForecast[]): readonly CheckForecast[] {
+  const cost = ({ expectedMinutes, renewsSound }: CheckForecast): number =>
+    expectedMinutes + SOUND_RENEWED_MIN * renewsSound;
+  return [...checks].sort((a, b) => cost(a) - cost(b) || a.index - b.index).slice(0, SPARING);
+}
+
 /**
  * Whether a part that is probably sound would be renewed for next to nothing, when no check tells any more: then it is better to ask.
  *

@@ -11,6 +11,7 @@ import {
   rathersAsk,
   ranked,
   sayable,
+  sparing,
   suspectShown,
 } from './advise';
 import { byHabit, HABITS } from './habits';
@@ -234,7 +235,7 @@ export function decide(
       .slice(0, SECOND_CHECKS)
       .map((check) => check.index);
     const asked = open.filter((check) => search.also?.includes(check.place.key));
-    const kept = HABITS.flatMap((habit) => byHabit(habit, model, open) ?? []);
+    const kept = [...HABITS.flatMap((habit) => byHabit(habit, model, open) ?? []), ...sparing(open)];
     const firsts = [
       ...new Set([
         ...[...new Set([...open.slice(0, FIRST_CHECKS - 4), ...telling])].slice(0, FIRST_CHECKS),
@@ -278,11 +279,20 @@ export function decide(
     repairMinutes = Math.min(repairMinutes, soonest);
     list = ranked(checks.map((check) => deeper.get(check.index) ?? check));
   }
-  const best = list.find((check) => !check.done);
+  let best = list.find((check) => !check.done);
   const suspected = stationShares(model, suspicion);
   const share = carried(model, suspicion, first);
   const replaces = model.groups[first ?? -1]?.remedy.replaces !== undefined;
-  const worthwhile = best && checkFirst(best, share, replaces, repairMinutes, now.minutes);
+  const comesFirst = (check: CheckForecast | undefined): boolean =>
+    check !== undefined && checkFirst(check, share, replaces, repairMinutes, now.minutes);
+  let worthwhile = comesFirst(best);
+  const [spares] =
+    worthwhile || !replaces ? [] : sparing(list.filter(({ done, depth }) => !done && depth === search.depth));
+  if (spares && comesFirst(spares)) {
+    best = spares;
+    worthwhile = true;
+    list = [spares, ...list.filter((check) => check !== spares)];
+  }
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
   const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;

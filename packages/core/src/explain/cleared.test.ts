@@ -19,11 +19,11 @@ const ORDERS: readonly (readonly [string, string, number?])[][] = [
     ['tug@coupler-a', 'holds'],
   ],
 ];
-const view = (list: readonly OrderEvent[]) =>
+const view = (list: readonly OrderEvent[], symptoms: readonly string[] = ['thin']) =>
   assess(
     dunlin,
     catalogue,
-    stateOf(dunlin, [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms: ['thin'] }), ...list]),
+    stateOf(dunlin, [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms }), ...list]),
     cold,
   );
 
@@ -35,13 +35,20 @@ test.each(ORDERS)(
   'what is cleared has lost most of its suspicion, and by the finding that is named (%#)',
   (...list) => {
     const events = list.map(([key, result, value]) => finding(key, result, value));
-    const all = view(events);
+    // Both are complained of: with one of them alone some places are next to clear before anything is looked at.
+    const said = ['thin', 'not-reach'];
+    const all = view(events, said);
     const cleared = all.stations.filter(({ clearedBy }) => clearedBy !== undefined);
     for (const { station, suspicion, prior, anywhere, clearedBy = '' } of cleared) {
       const left = suspicion - anywhere;
       expect([station, left < 0.025, left / prior < 0.4, anywhere < prior / 3]).toEqual([station, true, true, true]);
       // Without the finding that is said to clear it, it would be half as suspect again and more.
-      const without = events.map((_, i) => view(events.filter((__, k) => k !== i)));
+      const without = events.map((_, i) =>
+        view(
+          events.filter((__, k) => k !== i),
+          said,
+        ),
+      );
       const before = Math.max(...without.map(({ stations }) => leftAt(stations.find((s) => s.station === station))));
       expect([station, clearedBy, before > 1.5 * Math.max(left, 0)]).toEqual([station, clearedBy, true]);
     }
