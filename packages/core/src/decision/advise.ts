@@ -50,7 +50,7 @@ export function checkFirst(
   repairMinutes: number,
   giveUp: number,
 ): boolean {
-  if (share > 0 && share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN)
+  if (share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN)
     return true;
   const worth = share >= AS_GOOD_AS_FOUND ? Math.max(WORTH_FOUND_MIN, WORTH_FOUND_SHARE * repairMinutes) : WORTH_MIN;
   // A check spares a sound part only as far as its answer changes what is renewed.
