@@ -1,6 +1,6 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
-import { checkFirst, nextOpening, ranked } from './advise';
+import { checkFirst, nextOpening, ranked, sparing } from './advise';
 import type { CheckForecast } from './decide';
 import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
@@ -44,6 +44,21 @@ test('a check spares a sound part only as far as its answers change what is rene
   expect(checkFirst(check(24, { renewsSound: 0.1 }), 0.5, true, 20, 120)).toBe(true);
   // One that would lead to more sound parts renewed is not held against the repair twice: its minutes alone count.
   expect(checkFirst(check(19, { renewsSound: 0.9 }), 0.5, true, 20, 120)).toBe(true);
+});
+
+test('nothing is given up while a check still tells something and costs little more than giving up', () => {
+  expect(checkFirst(check(130, { bits: 0.1 }), 0, false, 120, 120)).toBe(true);
+  expect(checkFirst(check(130, { bits: 0.01 }), 0, false, 120, 120)).toBe(false);
+  expect(checkFirst(check(160, { bits: 0.1 }), 0, false, 120, 120)).toBe(false);
+});
+
+test('before a part is renewed the check is weighed with the sound parts that would be renewed after it', () => {
+  const [quick, sure, slow] = [
+    check(20, { renewsSound: 0.4 }),
+    check(24, { renewsSound: 0.05 }),
+    check(60, { renewsSound: 0 }),
+  ];
+  expect(sparing([quick, slow, sure])).toEqual([sure, quick]);
 });
 
 describe('the next stretch to open', () => {

@@ -50,8 +50,7 @@ export function checkFirst(
   repairMinutes: number,
   giveUp: number,
 ): boolean {
-  if (share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN)
-    return true;
+  if (share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN) return true;
   const worth = share >= AS_GOOD_AS_FOUND ? Math.max(WORTH_FOUND_MIN, WORTH_FOUND_SHARE * repairMinutes) : WORTH_MIN;
   // A check spares a sound part only as far as its answer changes what is renewed.
   const sound = best.bits < TELLS_BITS ? 0 : ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;

@@ -1,64 +1,10 @@
 import type { Cause } from '../observation/causes';
 import { columnsOf, profileOf, Sights, UNSEEN, type Block } from './components';
 import type { Evidence } from './evidence';
+import { LEAST_SUM, NEVER, type LogGiven } from './given';
+import { BYTE, type ByLinks } from './links';
 import { MOST_FAULTS } from './prior';
 import { fewer, type Profile } from './profile';
-
-/** Likelihoods below this count as this: no observation rules anything out for good. */
-export const LEAST = 1e-12;
-
-/** When each fault of a set was taken away: the number of the repair, or never. */
-export const NEVER = Infinity;
-
-/** No sum of likelihoods counts as less. */
-export const LEAST_SUM = 1e-280;
-
-export const log = (x: number): number => Math.log(Math.max(x, LEAST));
-
-/** Natural logarithms of likelihoods, as they are asked for. */
-export class LogGiven {
-  private readonly ofCause: (readonly number[] | number)[][];
-  private readonly ofAny: (readonly number[] | undefined)[];
-  /** If no fault lies within its reach. */
-  readonly sound: readonly number[];
-
-  constructor(private readonly evidence: readonly Evidence[]) {
-    this.ofCause = evidence.map(() => []);
-    this.sound = evidence.map(({ sound }) => log(sound));
-    this.ofAny = evidence.map(({ given }) => {
-      const any = given.find((g) => typeof g !== 'number');
-      return typeof any === 'number' ? undefined : any?.map(log);
-    });
-  }
-
-  /** For each result that there may be to see of a cause, or one number. */
-  of(e: number, c: number): readonly number[] | number {
-    const row = this.ofCause[e] as (readonly number[] | number)[];
-    const known = row[c];
-    if (known !== undefined) return known;
-    const g = this.evidence[e]?.given[c] ?? LEAST;
-    return (row[c] = typeof g === 'number' ? log(g) : g.map(log));
-  }
-
-  /** For a result, whichever fault shows it. */
-  any(e: number, at: number): number {
-    return (at === UNSEEN ? undefined : this.ofAny[e]?.[at]) ?? (this.sound[e] as number);
-  }
-}
-
-/** How likely what a block saw is, with each of the things that its links may have found there: their results as one number. */
-export type ByLinks = ReadonlyMap<number, number>;
-
-/** Results of links as one number: a byte each. */
-const BYTE = 256;
-export const linkResult = (key: number, i: number): number => Math.floor(key / BYTE ** i) % BYTE;
-
-/** Of what links find in two blocks, what they look for first. */
-export function foundFirst(a: number, b: number, links: number): number {
-  let key = 0;
-  for (let i = links - 1; i >= 0; i--) key = key * BYTE + Math.min(linkResult(a, i), linkResult(b, i));
-  return key;
-}
 
 /** What is seen of several faults: sights by number, with their chances. */
 interface Seen {
@@ -133,18 +79,12 @@ export class BlockLikelihood {
     weights: readonly number[],
     pattern: number,
   ): number {
-    const n = this.profilesOf(set, removed);
-    const key = this.keyOf(n);
-    const kept = (this.kept[pattern] ??= new Map());
-    const known = key <= Number.MAX_SAFE_INTEGER ? kept.get(key) : undefined;
-    if (known !== undefined) return known;
-    const codes = Array.from(NUMBERS.subarray(0, n));
-    let total = 0;
-    if (this.block.uniform) total = this.uniform(codes, weights, pattern);
-    else this.each(codes, weights, (p) => (total += p));
-    const made = Math.log(Math.max(total, LEAST_SUM));
-    if (key <= Number.MAX_SAFE_INTEGER) kept.set(key, made);
-    return made;
+    return this.recalled(this.kept, set, removed, pattern, (codes) => {
+      let total = 0;
+      if (this.block.uniform) total = this.uniform(codes, weights, pattern);
+      else this.each(codes, weights, (p) => (total += p));
+      return Math.log(Math.max(total, LEAST_SUM));
+    });
   }
 
   /** By what the links find here. */
@@ -154,17 +94,31 @@ export class BlockLikelihood {
     weights: readonly number[],
     pattern: number,
   ): ByLinks {
+    return this.recalled(this.keptBy, set, removed, pattern, (codes) => {
+      const made = new Map<number, number>();
+      const add = (p: number, links: number): void => void made.set(links, (made.get(links) ?? 0) + p);
+      if (this.block.uniform) this.uniformBy(codes, weights, pattern, add);
+      else this.each(codes, weights, add);
+      return made;
+    });
+  }
+
+  /** What is known of the profiles of a set with a pattern of weights, or worked out now. */
+  private recalled<T>(
+    table: Map<number, T>[],
+    set: readonly number[],
+    removed: readonly number[] | undefined,
+    pattern: number,
+    work: (codes: readonly number[]) => T,
+  ): T {
     const n = this.profilesOf(set, removed);
     const key = this.keyOf(n);
-    const kept = (this.keptBy[pattern] ??= new Map());
-    const known = key <= Number.MAX_SAFE_INTEGER ? kept.get(key) : undefined;
-    if (known) return known;
-    const codes = Array.from(NUMBERS.subarray(0, n));
-    const made = new Map<number, number>();
-    const add = (p: number, links: number): void => void made.set(links, (made.get(links) ?? 0) + p);
-    if (this.block.uniform) this.uniformBy(codes, weights, pattern, add);
-    else this.each(codes, weights, add);
-    if (key <= Number.MAX_SAFE_INTEGER) kept.set(key, made);
+    const kept = (table[pattern] ??= new Map<number, T>());
+    const exact = key <= Number.MAX_SAFE_INTEGER;
+    const known = exact ? kept.get(key) : undefined;
+    if (known !== undefined) return known;
+    const made = work(Array.from(NUMBERS.subarray(0, n)));
+    if (exact) kept.set(key, made);
     return made;
   }
 

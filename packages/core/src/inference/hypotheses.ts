@@ -1,6 +1,6 @@
 import type { Cause } from '../observation/causes';
 import { STILL_ILL, type Evidence } from './evidence';
-import { NEVER } from './block';
+import { NEVER } from './given';
 import { Joint } from './joint';
 import { Foreseen, keyWith, type Larger, type Sized } from './foreseen';
 import { MOST_FAULTS, SetPrior } from './prior';

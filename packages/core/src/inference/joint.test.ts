@@ -3,7 +3,7 @@ import { checksFor } from '../bench/places';
 import type { Case, Finding } from '../observation/context';
 import { routeOf } from '../path/route';
 import { whelk } from '../testing/machines';
-import { NEVER } from './block';
+import { NEVER } from './given';
 import { componentsOf, Sights } from './components';
 import { Joint } from './joint';
 import { suspect } from './suspicion';

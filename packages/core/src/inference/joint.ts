@@ -1,8 +1,10 @@
 import type { Cause } from '../observation/causes';
 import { weightsOf } from '../observation/witness';
-import { BlockLikelihood, foundFirst, LEAST_SUM, linkResult, log, LogGiven, NEVER, type ByLinks } from './block';
+import { BlockLikelihood } from './block';
 import { componentsOf } from './components';
 import { STILL_ILL, type Evidence } from './evidence';
+import { LEAST_SUM, log, LogGiven, NEVER } from './given';
+import { foundFirst, linkResult, type ByLinks } from './links';
 
 /** What hangs together: one block, or several by way of a few looks. */
 interface Part {

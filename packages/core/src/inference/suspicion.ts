@@ -8,7 +8,7 @@ import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
 import { ASIDE, MOST_FAULTS, priorOf, type SetPrior } from './prior';
 import { removedBy } from './removal';
 import { hypotheses, USUAL, WIDE, type Breadth, type ByExpectation, type Weighed } from './hypotheses';
-import { LEAST } from './block';
+import { LEAST } from './given';
 
 /** Faults that are there at the same time now. */
 export interface FaultSet {
