@@ -8,7 +8,15 @@ import {
   type Paged,
   type StoredEvent,
 } from '@zealous/contracts';
-import { judge, keptMachine, type Catalogue, type Machine, type OrderEvent, type OrderState } from '@zealous/core';
+import {
+  judge,
+  keptMachine,
+  type Catalogue,
+  type Lesson,
+  type Machine,
+  type OrderEvent,
+  type OrderState,
+} from '@zealous/core';
 import { LRUCache } from 'lru-cache';
 import { isDeepStrictEqual } from 'node:util';
 import { MoreThan, QueryFailedError, type DataSource, type EntityManager } from 'typeorm';
@@ -16,7 +24,8 @@ import { EventRow, MachineRow, OrderRow, type OrderIndex } from '../db/entities'
 import { notFound, Problem } from '../http/problem';
 import { present } from '../machines';
 import { catalogueKept, catalogueOf, hashOf, keepCatalogue, keepLesson } from '../shop';
-import { lessonInThread, threadReady } from '../work/pool';
+import { lessonInThread } from '../work/pool';
+import type { IndexTask } from '../work/tasks';
 import { INDEX_VERSION, type Derived } from './derived';
 import { keepFact } from './facts';
 import { bareIndex } from './summary';
@@ -267,15 +276,22 @@ export async function appendEvent(
   event: OrderEvent,
   derived?: Derived,
 ): Promise<EventStored> {
-  // What a closing teaches is reckoned in a thread while the order is locked.
-  if (event.type === 'closed') await threadReady();
+  let taught: Taught | undefined;
   try {
-    const { seq, now } = await db.transaction((tx) => append(tx, orderId, event));
-    if (now) {
-      recent.set(orderId, now);
-      derived?.schedule(orderId);
+    for (;;) {
+      const done = await db.transaction((tx) => append(tx, orderId, event, taught));
+      if ('teaches' in done) {
+        // A thread may take longer than the database lets a transaction idle. What came meanwhile is reckoned with anew.
+        taught = { by: done.teaches, lesson: await lessonInThread(done.teaches) };
+        continue;
+      }
+      const { seq, now } = done;
+      if (now) {
+        recent.set(orderId, now);
+        derived?.schedule(orderId);
+      }
+      return { seq, already: !now };
     }
-    return { seq, already: !now };
   } catch (error) {
     if (isTaken(error))
       throw new Problem(409, 'Id in use', 'Another entry has this id already. Record it again.', '/id');
@@ -283,11 +299,24 @@ export async function appendEvent(
   }
 }
 
+/** What an order teaches, and what it was reckoned from. */
+interface Taught {
+  readonly by: IndexTask;
+  readonly lesson: Lesson | undefined;
+}
+
+const reckonedFrom = (task: IndexTask, taught: Taught | undefined): taught is Taught =>
+  taught !== undefined &&
+  taught.by.events.length === task.events.length &&
+  hashOf(taught.by.catalogue) === hashOf(task.catalogue);
+
+/** Stores the event; or says from what its lesson is to be reckoned first, and stores nothing. */
 async function append(
   tx: EntityManager,
   orderId: string,
   event: OrderEvent,
-): Promise<{ readonly seq: number; readonly now?: Recent }> {
+  taught: Taught | undefined,
+): Promise<{ readonly seq: number; readonly now?: Recent } | { readonly teaches: IndexTask }> {
   const order = await lockedOrder(tx, orderId, event);
   const before = await entriesOf(tx, order);
   const { events } = before;
@@ -308,6 +337,9 @@ async function append(
   const whole = [...events, plain];
   // Only its own entries close and open an order: a catalogue that knows less now changes nothing of that.
   const closed = event.type === 'closed' || (order.closed && !withdrawsClosing(events, event));
+  // A closed and proved order teaches; a closing that is withdrawn takes its lesson with it.
+  const teaches = closed && !order.closed ? { machine, catalogue, events: whole } : undefined;
+  if (teaches && !reckonedFrom(teaches, taught)) return { teaches };
   const closedAt = closed ? new Date(state.closed?.at ?? order.lastEventAt) : null;
   const lastEventAt = new Date(Math.max(order.lastEventAt.getTime(), Date.parse(event.at)));
   const index = JSON.stringify(bareIndex(machine, catalogue, state, order.index));
@@ -344,9 +376,7 @@ async function append(
       [orderId, closed ? 'closed' : 'open', closedAt, lastEventAt, index, seq, INDEX_VERSION, ...entry, kept],
     );
   await keepFact(tx, { id: orderId, machineId: order.machineId, material: state.intake?.material ?? 'unknown' }, event);
-  // A closed and proved order teaches; a closing that is withdrawn takes its lesson with it.
-  if (closed !== order.closed)
-    await keepLesson(tx, orderId, closed ? await lessonInThread({ machine, catalogue, events: whole }) : undefined);
+  if (closed !== order.closed) await keepLesson(tx, orderId, teaches && taught?.lesson);
   return { seq, now: { seq, events: whole, state, catalogue } };
 }
 

@@ -80,7 +80,7 @@ describe('the shop’s own changes', () => {
 });
 
 describe('what closed orders teach', () => {
-  async function cured(): Promise<{ order: string; closing: string }> {
+  async function proved(): Promise<string> {
     const order = randomUUID();
     const send = (type: string, body: object) =>
       request(app)
@@ -108,6 +108,11 @@ describe('what closed orders teach', () => {
       'feed',
     ])
       await send('proof-recorded', { proof, passed: true });
+    return order;
+  }
+
+  async function cured(): Promise<{ order: string; closing: string }> {
+    const order = await proved();
     const closing = message('closed', { outcome: 'cured' });
     await request(app).post(`/api/orders/${order}/events`).send(closing).expect(201);
     return { order, closing: String(closing['id']) };
@@ -140,6 +145,21 @@ describe('what closed orders teach', () => {
       .post(`/api/orders/${order}/events`)
       .send(message('finding-recorded', { key: 'glide@hub', result: 'stiff' }))
       .expect(201);
+  });
+
+  test('what comes while the lesson of a closing is reckoned is kept, and one closing sent twice teaches once', async () => {
+    const before = (await shop()).learned;
+    const order = await proved();
+    const send = (body: object) => request(app).post(`/api/orders/${order}/events`).send(body);
+    const closing = message('closed', { outcome: 'cured' });
+    const note = message('note-added', { text: 'The lever was bent before.' });
+    const [first, noted, second] = await Promise.all([send(closing), send(note), send(closing)]);
+    expect(noted.status).toBe(201);
+    expect([first.status, second.status].sort()).toEqual([200, 201]);
+    const { events } = (await request(app).get(`/api/orders/${order}`).expect(200)).body;
+    const kept = events.map(({ event }: { event: { id: string } }) => event.id);
+    for (const { id } of [closing, note]) expect(kept.filter((other: string) => other === id)).toHaveLength(1);
+    expect((await shop()).learned.shop.orders).toBe(before.shop.orders + 1);
   });
 
   test('counts go out, come in, add up, and what came in can be forgotten', async () => {

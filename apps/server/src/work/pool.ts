@@ -47,13 +47,8 @@ export const recordSheet = (task: PdfTask): Promise<Buffer> => bytesOf('record',
 export const ownerSheet = (task: PdfTask): Promise<Buffer> => bytesOf('owner', task);
 export const indexInThread = (task: IndexTask): Promise<OrderIndex> => run('index', task);
 
-/**
- * Until a thread stands ready. A transaction that will ask one waits for this first: a thread that begins on a busy machine takes longer
- * than the database lets a transaction idle.
- */
-export const threadReady = (): Promise<boolean> => run('ready', {}, BEGINS_MS);
-
-export const lessonInThread = (task: IndexTask): Promise<Lesson | undefined> => run('lesson', task);
+/** What an order teaches; whoever closes it waits for a thread that only begins. */
+export const lessonInThread = (task: IndexTask): Promise<Lesson | undefined> => run('lesson', task, BEGINS_MS);
 
 /** Ends the threads. */
 export async function closePool(): Promise<void> {

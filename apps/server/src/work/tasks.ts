@@ -21,8 +21,6 @@ export interface IndexTask {
   readonly events: readonly OrderEvent[];
 }
 
-/** Asked of a thread to see that it has begun. */
-export const ready = (): boolean => true;
 export const record = ({ record: of, pictures }: PdfTask) => recordPdf(of, pictures);
 export const owner = ({ record: of, pictures }: PdfTask) => ownerPdf(of, pictures);
 export const lesson = ({ machine, catalogue, events }: IndexTask) =>
