@@ -49,6 +49,7 @@ const PLACE_NAMES: Readonly<Record<Place, string>> = {
   mouth: 'The way in ahead of it',
   exit: 'The next opening after it',
   ends: 'Both ends of its tube',
+  nozzle: 'What covers the nozzle',
   'hot-end': 'The hot end',
   ports: 'Every port of the hub',
 };

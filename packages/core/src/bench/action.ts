@@ -87,6 +87,8 @@ function partsAt(
       const near = [stop, stops[stop.index + 1], stops[stop.index - 1]];
       return near.find((candidate) => candidate?.station.kind === 'tube')?.station.access?.open;
     }
+    case 'nozzle':
+      return stops.find(({ index, station }) => index >= stop.index && station.kind === 'nozzle')?.station.access?.open;
     case 'hot-end':
       return nonEmpty(hotEndOf(machine, route));
     case 'ports':

@@ -205,7 +205,7 @@ export interface Before {
 }
 
 /** Parts of the machine that an action wants off, seen from the station it is for. */
-export const PLACES = ['here', 'mouth', 'exit', 'ends', 'hot-end', 'ports'] as const;
+export const PLACES = ['here', 'mouth', 'exit', 'ends', 'nozzle', 'hot-end', 'ports'] as const;
 export type Place = (typeof PLACES)[number];
 
 /** A condition on the path: some station of a kind (absent: the one under work) has one of these values of a parameter. */
