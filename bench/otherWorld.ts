@@ -12,13 +12,19 @@ import {
   type FailureMode,
   type Machine,
 } from '@zealous/core';
-import { perturbed, type BenchNature, type HiddenOrder, type Random } from '@zealous/core/practice';
+import {
+  drawUntilBrought,
+  perturbed,
+  withoutEye,
+  type BenchNature,
+  type HiddenOrder,
+  type Random,
+} from '@zealous/core/practice';
 
 /** Log-odds noise of every rate; share of faults on no list, of two at once; all as an independent check of the engine had them. */
 const RATES_SD = 0.8;
 const UNLISTED = 0.08;
 const TWO = 0.1;
-const UNLISTED_SHOWS = 0.3;
 /** Of the faults on no list, those that sit somewhere on the path and show to an eye there: two of four in the cases from practice. */
 const SEEN = 0.5;
 const KNOWS_ONSET = 0.8;
@@ -59,7 +65,10 @@ function manifest(mode: FailureMode, severity: number): FailureMode {
 const says = (when: Readonly<Record<string, readonly string[]>>, mode: FailureMode): boolean =>
   Object.entries(when).some(([dimension, values]) => values.some((value) => (mode.shows[dimension]?.[value] ?? 0) > 0));
 
-export function drawOther(machine: Machine, truth: Catalogue, random: Random, believed: Catalogue): HiddenOrder {
+export const drawOther = (machine: Machine, truth: Catalogue, random: Random, believed: Catalogue): HiddenOrder =>
+  drawUntilBrought(() => drawAny(machine, truth, random, believed));
+
+function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: Catalogue): HiddenOrder {
   const lanes = laneRuns(machine);
   const lane = lanes[Math.floor(random() * lanes.length)]?.id;
   const materials = truth.materials.filter(({ printC }) => printC <= machine.heat.limitC);
@@ -80,14 +89,17 @@ export function drawOther(machine: Machine, truth: Catalogue, random: Random, be
     .filter((cause): cause is Cause => cause !== undefined)
     .map((cause): Cause => ({ ...cause, mode: manifest(cause.mode, random()) }))
     .sort((a, b) => a.stop.index - b.stop.index);
+  // What is on no list makes the complaint of something that is: the owner takes it for a fault of the filament path.
+  const alike = faults.length === 0 ? one() : undefined;
+  const strange = alike && { ...alike, mode: withoutEye(manifest(alike.mode, random())) };
+  const complaint = strange ? [strange] : faults;
   const symptoms = truth.symptoms
     .filter(({ miss, falseAlarm, when }) => {
-      const there = faults.length ? faults.some(({ mode }) => says(when, mode)) : random() < UNLISTED_SHOWS;
+      const there = complaint.some(({ mode }) => says(when, mode));
       return random() < (there ? 1 - miss : falseAlarm);
     })
     .map(({ id }) => id);
-  const seenAt =
-    faults.length === 0 && random() < SEEN ? Math.floor(random() * routeOf(machine, lane).stops.length) : undefined;
+  const seen = random() < SEEN;
   const [first] = faults;
   const onset = pick(truth.onsets, ({ id }) => first?.mode.onset?.[id] ?? 1, random)?.id;
   return {
@@ -99,6 +111,6 @@ export function drawOther(machine: Machine, truth: Catalogue, random: Random, be
     },
     faults,
     truth,
-    ...(seenAt === undefined ? {} : { seenAt }),
+    ...(strange && seen ? { like: strange } : {}),
   };
 }

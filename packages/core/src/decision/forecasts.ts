@@ -1,5 +1,6 @@
 import type { Cause } from '../observation/causes';
-import { metFirst, type Given } from '../observation/likelihood';
+import { flatLikelihood, seenByEye, unlistedLikelihood } from '../inference/unlisted';
+import { metFirst, shareOfRange, type Given } from '../observation/likelihood';
 import { dimensionsOf, lookOf, lookTable, type Look } from '../observation/looks';
 import type { Live, Model } from './model';
 import type { CheckAtPlace } from '../bench/places';
@@ -57,6 +58,27 @@ function tempered(rows: readonly Float64Array[], h: number, weight: number): voi
   for (const row of rows) row[h] = (row[h] as number) / (sum || 1);
 }
 
+/** A fault that something on no list may be like, and how far that is believed. */
+interface Alike {
+  readonly c: number;
+  readonly p: number;
+}
+
+/** As many are gone through as hold this much together, and no more than so many (chosen). */
+const ALIKE = { share: 0.95, most: 24 } as const;
+
+function alikeOf({ like }: Suspicion): readonly Alike[] {
+  const order = like.map((p, c): Alike => ({ c, p })).sort((a, b) => b.p - a.p || a.c - b.c);
+  let sum = 0;
+  const kept = order.slice(0, ALIKE.most).filter(({ p }) => {
+    const wanted = sum < ALIKE.share;
+    sum += p;
+    return wanted;
+  });
+  const whole = kept.reduce((total, { p }) => total + p, 0) || 1;
+  return kept.map(({ c, p }) => ({ c, p: p / whole }));
+}
+
 /** What a check may say, place by place. */
 interface PlaceForecast {
   readonly look: Look | undefined;
@@ -73,6 +95,7 @@ interface PlaceForecast {
 export class Forecasts {
   private readonly places: (PlaceForecast | undefined)[] = [];
   private readonly involved: readonly number[];
+  private readonly alike: readonly Alike[];
   private readonly shown = new Map<Look, (Shown | undefined)[]>();
   private readonly kin = new Map<string, boolean>();
 
@@ -84,6 +107,7 @@ export class Forecasts {
     private readonly weight: (place: number, h: number) => number = () => 1,
   ) {
     this.involved = [...new Set(live.flatMap(({ causes }) => causes))];
+    this.alike = alikeOf(suspicion);
   }
 
   /** Worked out when it is first asked for: an answer at once looks closely at a few checks only. */
@@ -102,11 +126,23 @@ export class Forecasts {
     return (list[cause] ??= ways ? resultShares(ways, look) : []);
   }
 
-  /** Of something on no list: it lies aside of the path, or shows on it. */
-  private unlisted(index: number, o: number): number {
-    const { elsewhere, sound } = this.model;
-    const { aside } = this.suspicion;
-    return (1 - aside) * (elsewhere[index]?.[o] ?? 0) + aside * (sound[index]?.[o] ?? 0);
+  /** By outcome, of something on no list: it lies aside of the path, or shows on it, like the faults that it may be like. */
+  private unlisted(index: number): readonly number[] {
+    const { model, suspicion } = this;
+    const place = model.places[index] as CheckAtPlace;
+    const look = lookOf(place.check);
+    const sound = model.sound[index] ?? [];
+    const by = { flat: flatLikelihood(place), eye: seenByEye(look, place) };
+    const shows = (model.outcomes[index] ?? []).map((outcome, o) => {
+      const like = this.alike.reduce((sum, { c, p }) => {
+        const g = model.given.at(index, c)[o] ?? 0;
+        return sum + p * alone(g, typeof g === 'number' || !look ? NOTHING : this.showing(look, c));
+      }, 0);
+      const flat = place.check.asks ? (sound[o] ?? 0) : by.flat * shareOfRange(place, outcome);
+      return unlistedLikelihood(like, { ...by, flat, sound: sound[o] ?? 0 });
+    });
+    const whole = shows.reduce((sum, x) => sum + x, 0) || 1;
+    return shows.map((x, o) => ((1 - suspicion.aside) * x) / whole + suspicion.aside * (sound[o] ?? 0));
   }
 
   private forecast(index: number): PlaceForecast {
@@ -126,11 +162,12 @@ export class Forecasts {
       single[c] = apart ? (unseen ??= row.map(Number)) : row.map((g) => alone(g, shown));
     }
     const first = look && metFirst(place, model.causes);
+    const unlisted = this.unlisted(index);
     const rows = outcomes.map(() => new Float64Array(live.length));
     live.forEach(({ causes: set }, h) => {
       const [a] = set;
       if (a === undefined || set.length === 1) {
-        rows.forEach((row, o) => (row[h] = (a === undefined ? this.unlisted(index, o) : single[a]?.[o]) ?? 0));
+        rows.forEach((row, o) => (row[h] = (a === undefined ? unlisted[o] : single[a]?.[o]) ?? 0));
         return;
       }
       // Out of reach of this check a fault is as good as not there.

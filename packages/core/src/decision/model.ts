@@ -3,13 +3,11 @@ import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
 import type { Case, Finding } from '../observation/context';
 import { GivenTable } from '../observation/given';
-import { outcomesOf, overall, saysAlike, shareOfRange, soundAnswer, type Outcome } from '../observation/likelihood';
-import { lookOf } from '../observation/looks';
+import { outcomesOf, soundAnswer, type Outcome } from '../observation/likelihood';
 import type { CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, type Apart, type ApartLook } from './apart';
 import { keptOf } from './kept';
 import { repairGroups, type RepairGroup } from './repairs';
-import { elsewhereLikelihood, flatLikelihood, unlistedSwap } from '../inference/unlisted';
 import { priorOf } from '../inference/prior';
 import { removedBy } from '../inference/removal';
 import type { Suspicion } from '../inference/suspicion';
@@ -25,8 +23,6 @@ export interface Model {
   readonly outcomes: readonly (readonly Outcome[])[];
   /** By place and cause: what each outcome says. */
   readonly given: GivenTable;
-  /** By place and outcome: likelihood if nothing on the list is the cause, and what is shows on the path. */
-  readonly elsewhere: readonly (readonly number[])[];
   /** By place and outcome: likelihood if nothing on the path is wrong. */
   readonly sound: readonly (readonly number[])[];
   readonly groups: readonly RepairGroup[];
@@ -41,49 +37,9 @@ export interface Model {
   readonly removed: readonly (readonly number[])[];
 }
 
-function elsewhereOf(
-  place: CheckAtPlace,
-  index: number,
-  outcomes: readonly Outcome[],
-  causes: readonly Cause[],
-  prior: readonly number[],
-  given: GivenTable,
-): readonly number[] {
-  if (place.check.swap) return outcomes.map((_, o) => unlistedSwap(place, causes, o === 0));
-  const look = lookOf(place.check);
-  // A check sees nothing of causes out of its reach: one row serves them all.
-  let unseen: readonly number[] | undefined;
-  // Modes that sit at several stations are worked out once, where the station makes no difference.
-  const byMode = new Map<string, readonly number[]>();
-  const same = saysAlike(place.check);
-  const rowOf = (cause: Cause, c: number): readonly number[] =>
-    given.at(index, c).map((item) => overall(look, cause, item));
-  const reached = (cause: Cause, c: number): readonly number[] => {
-    const known = same ? byMode.get(cause.mode.id) : undefined;
-    if (known) return known;
-    const row = rowOf(cause, c);
-    byMode.set(cause.mode.id, row);
-    return row;
-  };
-  const rows = causes.map((cause, c) =>
-    place.check.asks || place.reach.has(cause.stop.index) ? reached(cause, c) : (unseen ??= rowOf(cause, c)),
-  );
-  const row = outcomes.map((outcome, o) => {
-    const flat = place.check.asks ? 1 / outcomes.length : flatLikelihood(place) * shareOfRange(place, outcome);
-    return elsewhereLikelihood(
-      rows.map((likelihood) => likelihood[o] ?? 0),
-      prior,
-      flat,
-    );
-  });
-  const sum = row.reduce((total, x) => total + x, 0);
-  return row.map((x) => x / sum);
-}
-
 /** What a check says where nothing on the path is wrong; when it began has nothing to do with the path. */
-function soundOf(place: CheckAtPlace, outcomes: readonly Outcome[], elsewhere: readonly number[]): readonly number[] {
-  return place.check.asks ? elsewhere : outcomes.map((outcome) => soundAnswer(place, outcome));
-}
+const soundOf = (place: CheckAtPlace, outcomes: readonly Outcome[]): readonly number[] =>
+  outcomes.map((outcome) => (place.check.asks ? 1 / outcomes.length : soundAnswer(place, outcome)));
 
 export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Cause[]): readonly number[] => {
   const of = causes.map(() => -1);
@@ -93,13 +49,11 @@ export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Caus
 
 export function modelOf(kase: Case, route: Route, causes: readonly Cause[], places: readonly CheckAtPlace[]): Model {
   const prior = priorOf(causes);
-  const listed = prior.slice(0, -1);
   const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
   const groups = repairGroups(kase, route, causes);
   const given = new GivenTable(kase.catalogue, places, outcomes, causes);
   const hotC = Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC);
   const way = apartOf(kase.machine, route, places, hotC);
-  const elsewhere = places.map((place, i) => elsewhereOf(place, i, outcomes[i] ?? [], causes, listed, given));
   return {
     kase,
     route,
@@ -108,8 +62,7 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     places,
     outcomes,
     given,
-    elsewhere,
-    sound: places.map((place, i) => soundOf(place, outcomes[i] ?? [], elsewhere[i] ?? [])),
+    sound: places.map((place, i) => soundOf(place, outcomes[i] ?? [])),
     groups,
     groupOf: groupIndex(groups, causes),
     way,

@@ -19,7 +19,7 @@ import type { CheckAtPlace } from '../bench/places';
 import { resultShares, allWays } from '../observation/ways';
 import type { Witness } from '../observation/witness';
 import { priorOf } from './prior';
-import { elsewhereLikelihood, flatLikelihood, unlistedSwap, UNLISTED_SYMPTOM } from './unlisted';
+import { flatLikelihood, seenByEye, unlistedLikelihood, UNLISTED_SYMPTOM } from './unlisted';
 import { chanceRemoved } from './removal';
 
 /** How an observation is explained by several faults at once, where a number a cause says what it says. */
@@ -42,6 +42,8 @@ export interface Evidence extends Witness {
   readonly likelihood: readonly number[];
   /** If no fault lies within its reach. */
   readonly sound: number;
+  /** If a fault shows that nobody knows anything of. */
+  readonly flat: number;
   /** If what is wrong is on no list and shows on the path as faults do. */
   readonly elsewhere: number;
   /** If what is wrong is on no list and lies aside of the path, where no check of it sees anything. */
@@ -103,7 +105,9 @@ class Maker {
   ): Evidence {
     const given = this.causes.map(l);
     const likelihood = given.map((g, i) => overall(look, this.causes[i] as Cause, g));
-    const elsewhere = elsewhereLikelihood(likelihood, this.prior, flat);
+    const whole = this.prior.reduce((sum, p) => sum + p, 0);
+    const average = likelihood.reduce((sum, x, i) => sum + x * (this.prior[i] ?? 0), 0) / whole;
+    const elsewhere = unlistedLikelihood(average, { flat, sound, eye: seenByEye(look, rest.place) });
     return {
       id,
       same: id,
@@ -113,6 +117,7 @@ class Maker {
       given,
       likelihood,
       sound,
+      flat,
       elsewhere,
       aside: elsewhere,
       ...(look ? { look } : {}),
@@ -175,7 +180,6 @@ class Maker {
         ...(check.swap ? { combine: cured ? 'all' : 'any' } : {}),
         ...(met ? { metFirst: met } : {}),
         ...(check.asks ? {} : { aside: soundAnswer(place, answer) }),
-        ...(check.swap ? { elsewhere: unlistedSwap(place, this.causes, cured === true) } : {}),
         trust: finding.trust ?? 1,
         epoch,
         place,

@@ -32,6 +32,8 @@ const plain = (id: string, likelihood: number, sound: number, elsewhere = sound,
   given: [likelihood],
   likelihood: [likelihood],
   sound,
+  // Flattened by a fifth it comes to what is wanted of something on no list.
+  flat: (elsewhere - 0.8 * likelihood) / 0.2,
   elsewhere,
   aside,
 });
@@ -216,7 +218,21 @@ describe('what a finding means', () => {
     expect(two).toBeGreaterThan(one);
   });
 
-  test('"something else" gains when what is seen fits nothing on the list', () => {
+  test('"something else" gains where a fault shows and none of what would show it so is seen; and not where it is seen', () => {
+    const heard: Finding[] = [
+      { id: '1', key: 'listen@extruder', result: 'slips' },
+      { id: '2', key: 'feed-100@extruder', result: 'mm', value: 78 },
+    ];
+    const looked = (result: string): Finding[] => [
+      ...heard,
+      { id: '3', key: 'look-gears@extruder', result, finished: true },
+    ];
+    const of = (findings: readonly Finding[]): number => suspect(kase(), route, places, findings).p.at(-1) ?? 0;
+    expect(of(looked('clean'))).toBeGreaterThan(1.5 * of(heard));
+    expect(of(looked('worn'))).toBeLessThan(0.5 * of(heard));
+  });
+
+  test('what was seen in five places is not laid to something else', () => {
     const strange: Finding[] = [
       { id: '1', key: 'ohms@block', result: 'kohm', value: 900 },
       { id: '2', key: 'look-cutter@cutter', result: 'blunt' },
@@ -224,8 +240,9 @@ describe('what a finding means', () => {
       { id: '4', key: 'look-gears@extruder', result: 'loose' },
       { id: '5', key: 'turn-spool@spool-a', result: 'tangled' },
     ];
-    const { p } = suspect(kase(), route, places, strange);
-    expect(p.at(-1)).toBeGreaterThan(0.3);
+    const { share } = suspect(kase(), route, places, strange);
+    expect(share.at(-1)).toBeLessThan(0.05);
+    expect(share.slice(0, -1).reduce((sum, x) => sum + x, 0)).toBeGreaterThan(1);
   });
 
   test('an answer that the check does not give is refused', () => {

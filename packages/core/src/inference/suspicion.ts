@@ -4,11 +4,12 @@ import type { CheckAtPlace } from '../bench/places';
 import { allWays, observed, type Ways } from '../observation/ways';
 import { weightsOf } from '../observation/witness';
 import type { Route } from '../path/route';
-import { evidenceOf, STILL_ILL, type Evidence } from './evidence';
-import { ASIDE, MOST_FAULTS, priorOf, type SetPrior } from './prior';
+import { evidenceOf, type Evidence } from './evidence';
+import { MOST_FAULTS, priorOf, type SetPrior } from './prior';
 import { removedBy } from './removal';
 import { hypotheses, USUAL, WIDE, type Breadth, type ByExpectation, type Weighed } from './hypotheses';
 import { LEAST } from './given';
+import { unlisted } from './likeness';
 
 /** Faults that are there at the same time now. */
 export interface FaultSet {
@@ -31,6 +32,8 @@ export interface Suspicion {
   readonly removed: readonly number[];
   /** Of what is on no list, how far it is believed to lie aside of the path. */
   readonly aside: number;
+  /** By cause: of what is on no list and shows on the path, how far it is believed to show as this one does. */
+  readonly like: readonly number[];
   /** By cause, the ways in which it may be showing itself. */
   readonly ways: readonly Ways[];
   /** Share of what is believed that the search is expected to have left out; not a number where it was a narrow one. */
@@ -60,24 +63,6 @@ export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[
     });
     return seen;
   });
-}
-
-/**
- * Log-likelihood of something that is on no list. It either shows on the path, and then every observation is as an average fault would
- * have it, flattened; or it lies aside, and all checks of the path find it sound. `aside`: how far the second is believed of it.
- */
-function elsewhereLog(evidence: readonly Evidence[]): { readonly log: number; readonly aside: number } {
-  const whole = weightsOf(evidence)([]);
-  const logOf = (likelihood: (item: Evidence) => number): number =>
-    evidence.reduce((log, item, i) => {
-      const l = item.repair ? STILL_ILL.left : likelihood(item);
-      return log + (whole[i] ?? 1) * Math.log(Math.max(l, LEAST));
-    }, 0);
-  const shows = Math.log(1 - ASIDE) + logOf((item) => item.elsewhere);
-  const aside = Math.log(ASIDE) + logOf((item) => item.aside);
-  const top = Math.max(shows, aside);
-  const log = top + Math.log(Math.exp(shows - top) + Math.exp(aside - top));
-  return { log, aside: Math.exp(aside - log) };
 }
 
 /** Taken in by id: the order in which findings came must not show, not even in the last bit. */
@@ -116,8 +101,8 @@ export function weigh(
   const evidence = byId(known);
   const n = causes.length;
   const { prior: of, list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
-  const unlisted = elsewhereLog(evidence);
-  const elsewhere = Math.log(prior[n] ?? 0) + unlisted.log;
+  const { log: noList, aside, like } = unlisted(causes, prior, evidence);
+  const elsewhere = Math.log(prior[n] ?? 0) + noList;
   const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
   const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
   const total = found.reduce((sum, item) => sum + mass(item), mass({ log: elsewhere }));
@@ -152,7 +137,8 @@ export function weigh(
     share: [...share, p.at(-1) ?? 0],
     bystander,
     removed,
-    aside: unlisted.aside,
+    aside,
+    like,
     ways: shownWays(causes, evidence),
     leftOut,
   };
@@ -178,7 +164,7 @@ export function massLeftOut(
     );
   const [usual, wide] = [logs(USUAL), logs(WIDE)];
   const found = new Map([...wide, ...usual]);
-  const all = [...found.values(), Math.log(prior[causes.length] ?? 0) + elsewhereLog(evidence).log];
+  const all = [...found.values(), Math.log(prior[causes.length] ?? 0) + unlisted(causes, prior, evidence).log];
   // There may be more of them than a call takes arguments.
   const top = all.reduce((most, log) => Math.max(most, log), -Infinity);
   const total = all.reduce((sum, log) => sum + Math.exp(log - top), 0);

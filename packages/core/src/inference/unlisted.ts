@@ -1,27 +1,25 @@
 import type { CheckAtPlace } from '../bench/places';
-import type { Cause } from '../observation/causes';
+import { dimensionsOf, type Look } from '../observation/looks';
 
-/**
- * How likely an answer is if nothing on the list is the cause: such a fault is taken to behave like an average one of
- * the list, flattened, so that it neither gains nor loses while single places are cleared and wins when no listed cause fits.
- */
-export function elsewhereLikelihood(likelihood: readonly number[], prior: readonly number[], flat: number): number {
-  const average = likelihood.reduce((sum, l, i) => sum + l * (prior[i] ?? 0), 0) / prior.reduce((sum, p) => sum + p, 0);
-  return 0.8 * average + 0.2 * flat;
-}
-
-/** Chance that a fault that nobody knows shows any one symptom (chosen). */
+/** Chance that a fault that nobody knows shows any one symptom, whatever it is like (chosen). */
 export const UNLISTED_SYMPTOM = 0.3;
+/** How far a fault that nobody knows shows as the fault does that it is like, answer by answer; otherwise anyhow (chosen). */
+const KEEPS = 0.8;
+/** Chance that an eye sees of it what it would see of that fault; otherwise nothing that has a word (chosen: what can be seen mostly is on the list). */
+const SHOWS_TO_EYE = 0.4;
+
 /** What a fault that nobody knows would show: any answer alike. A number counts against an even spread, so 1. */
 export const flatLikelihood = ({ check }: CheckAtPlace): number =>
   check.quantity ? 1 : 1 / Math.max(2, check.results.length);
 
-/**
- * P(what a swap says | what is wrong is on no list and shows on the path): it sits at any of the path's places alike, and goes out with the
- * part when that is one of those swapped.
- */
-export function unlistedSwap({ check, reach }: CheckAtPlace, causes: readonly Cause[], cured: boolean): number {
-  const inside = Math.min(1, reach.size / Math.max(1, new Set(causes.map(({ stop }) => stop.index)).size));
-  const cures = inside * (1 - check.miss) + (1 - inside) * check.falseAlarm;
-  return cured ? cures : 1 - cures;
+/** How likely an answer is under something on no list, by how likely it is under the fault that it is like. */
+export function unlistedLikelihood(
+  likelihood: number,
+  { flat, sound, eye }: { readonly flat: number; readonly sound: number; readonly eye: boolean },
+): number {
+  return eye ? SHOWS_TO_EYE * likelihood + (1 - SHOWS_TO_EYE) * sound : KEEPS * likelihood + (1 - KEEPS) * flat;
 }
+
+/** Whether an answer is about what an eye sees once a place is open. */
+export const seenByEye = (look: Look | undefined, place: CheckAtPlace | undefined): boolean =>
+  place !== undefined && look !== undefined && dimensionsOf(look).includes('visible');

@@ -5,7 +5,7 @@ import { checksFor } from '../bench/places';
 import { routeOf } from '../path/route';
 import { dunlin } from '../testing/machines';
 import { evidenceOf } from './evidence';
-import { elsewhereLikelihood } from './unlisted';
+import { unlistedLikelihood } from './unlisted';
 import { Joint } from './joint';
 import { suspect } from './suspicion';
 
@@ -76,6 +76,8 @@ describe('when it began', () => {
   });
 });
 
-test('something else behaves like an average fault, flattened by a fifth: by hand', () => {
-  expect(elsewhereLikelihood([0.9, 0.1], [3, 1], 0.25)).toBeCloseTo(0.8 * 0.7 + 0.2 * 0.25, 12);
+test('something else shows like the fault it is like, flattened by a fifth, and to an eye less often: by hand', () => {
+  const by = { flat: 0.25, sound: 0.9, eye: false };
+  expect(unlistedLikelihood(0.7, by)).toBeCloseTo(0.8 * 0.7 + 0.2 * 0.25, 12);
+  expect(unlistedLikelihood(0.1, { ...by, eye: true })).toBeCloseTo(0.4 * 0.1 + 0.6 * 0.9, 12);
 });

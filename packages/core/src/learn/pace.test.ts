@@ -51,14 +51,14 @@ describe('the shop’s own pace', () => {
   });
 
   test('by hand: twenty orders’ worth of what was measured, and sixty that took twice what was expected', () => {
-    expect(shopPace(undefined)).toEqual({ orders: 0, factor: 1, low: 0.27, high: 2.43 });
+    expect(shopPace(undefined)).toEqual({ orders: 0, factor: 1, low: 0.26, high: 1.65 });
     const { factor, low, high } = shopPace(many(60, 50, 100));
     // (20 × 1 + 60 × 2) / 80.
     expect(factor).toBeCloseTo(1.75, 9);
-    // Logarithms: mean (20 × −0.2107 + 60 × 0.6931) / 80 = 0.4672, spread of the two groups 0.5831 (worked out with a calculator).
+    // Logarithms: mean (20 × −0.4231 + 60 × 0.6931) / 80 = 0.4141, spread of the first 0.7209 (worked out with a calculator).
     const [m, s] = [
-      0.46719,
-      Math.sqrt((20 * (0.85719 ** 2 + (-0.21073 - 0.46719) ** 2) + 60 * (0.69315 - 0.46719) ** 2) / 80),
+      0.41407,
+      Math.sqrt((20 * (0.72093 ** 2 + (-0.42315 - 0.41407) ** 2) + 60 * (0.69315 - 0.41407) ** 2) / 80),
     ];
     expect(Math.log(low)).toBeCloseTo(m - 1.2816 * s, 3);
     expect(Math.log(high)).toBeCloseTo(m + 1.2816 * s, 3);

@@ -94,8 +94,7 @@ describe('taking the path apart', () => {
     expect(end.stripped).toBe(true);
   });
   test('what is on no list comes to sight where an eye gets to it, also at a look for something else', () => {
-    const at = route.stops.find(({ station }) => station.id === 'nozzle')?.index ?? -1;
-    const order = { ...hidden(whelk), seenAt: at };
+    const order = { ...hidden(whelk), like: cause(whelk, 'nozzle/tip-particles') };
     expect(work(order).strip()).toMatchObject({ stripped: false });
     const looking = work(order);
     const look = (key: string): void => {

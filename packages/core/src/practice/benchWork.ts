@@ -6,11 +6,19 @@ import type { Proved, Remedy } from '../catalogue/types';
 import { routeOf, type Route } from '../path/route';
 import { causesOf, type Cause } from '../observation/causes';
 import type { Finding } from '../observation/context';
-import { answersUnder, outcomesOf, overall, type Given, type Outcome } from '../observation/likelihood';
+import {
+  answersUnder,
+  outcomesOf,
+  overall,
+  shareOfRange,
+  soundAnswer,
+  type Given,
+  type Outcome,
+} from '../observation/likelihood';
 import { lookOf, type Look } from '../observation/looks';
 import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
-import { modelOf, withCase, type Model } from '../decision/model';
+import { withCase, type Model } from '../decision/model';
 import {
   AGAIN,
   ASKING_MIN,
@@ -22,7 +30,7 @@ import {
   rungsFor,
   type RepairGroup,
 } from '../decision/repairs';
-import { UNLISTED_SYMPTOM } from '../inference/unlisted';
+import { flatLikelihood, unlistedLikelihood } from '../inference/unlisted';
 import { chanceRemoved, removedBy } from '../inference/removal';
 import { sharedError } from '../observation/witness';
 import { allWays, resultShares } from '../observation/ways';
@@ -102,7 +110,6 @@ export class BenchWork {
   /** A fault on no list has come to sight. */
   cameUpon = false;
   private rightFirst = false;
-  private unlisted: Model | undefined;
   private readonly opened = new Set<string>();
   /** By station and remedy: how often it was done. */
   private readonly done = new Map<string, number>();
@@ -127,20 +134,21 @@ export class BenchWork {
     return this.hidden.faults.some((fault) => fault.id === cause.id);
   }
 
-  /** A fault on no list behaves as the engine takes it to: like an average one, flattened, or it lies aside of the path. */
-  private ofNoList(place: CheckAtPlace): readonly number[] {
-    this.unlisted ??= modelOf(
-      { ...this.hidden.kase, catalogue: this.hidden.truth },
-      this.route,
-      causesOf({ ...this.hidden.kase, catalogue: this.hidden.truth }, this.route),
-      checksFor(this.hidden.truth, this.hidden.kase.machine, this.route),
-    );
-    const { elsewhere, sound } = this.unlisted;
-    return (
-      (this.hidden.seenAt === undefined ? sound : elsewhere)[
-        this.unlisted.places.findIndex(({ key }) => key === place.key)
-      ] ?? []
-    );
+  /** A fault on no list behaves as the engine takes it to: like one of the list, flattened, or it lies aside of the path. */
+  private ofNoList(place: CheckAtPlace, outcomes: readonly Outcome[]): readonly number[] {
+    const { like, truth } = this.hidden;
+    const look = lookOf(place.check);
+    return outcomes.map((outcome) => {
+      if (place.check.asks) return 1;
+      const sound = soundAnswer(place, outcome);
+      if (!like) return sound;
+      const flat = flatLikelihood(place) * shareOfRange(place, outcome);
+      return unlistedLikelihood(overall(look, like, answersUnder(truth, place, like)(outcome)), {
+        flat,
+        sound,
+        eye: false,
+      });
+    });
   }
 
   /** Errors repeat: a check shares its luck with earlier ones as far as their errors are shared. */
@@ -169,7 +177,7 @@ export class BenchWork {
     const { truth } = this.hidden;
     const look = lookOf(place.check);
     const [a, b] = this.left;
-    if (!a) return this.ofNoList(place);
+    if (!a) return this.ofNoList(place, outcomes);
     const given = (cause: Cause) => outcomes.map(answersUnder(truth, place, cause));
     const one = given(a);
     if (!b) return one.map((g) => overall(look, a, g));
@@ -194,7 +202,7 @@ export class BenchWork {
   private reading(place: CheckAtPlace, { result, low = 0, high = 0 }: Outcome): number {
     const within = this.draw(`within ${place.key}`);
     const grid = Array.from({ length: GRID }, (_, i) => low + ((i + within) / GRID) * (high - low));
-    const [a] = this.left;
+    const a = this.left[0] ?? this.hidden.like;
     const look = lookOf(place.check);
     const at = this.draw(`reading ${place.key}`);
     if (!a || !look) return grid[Math.floor(at * GRID)] ?? low;
@@ -231,7 +239,8 @@ export class BenchWork {
     const value = answer.low === undefined || answer.high === undefined ? {} : { value: this.reading(place, answer) };
     const finding: Finding = { id: `f${this.findings.length}`, key: place.key, result: answer.result, ...value };
     this.findings.push(finding);
-    this.cameUpon ||= this.hidden.seenAt !== undefined && looksStraightAt(place, this.hidden.seenAt);
+    const { like } = this.hidden;
+    this.cameUpon ||= like !== undefined && looksStraightAt(place, like.stop.index);
     return { finding, normal: index === outcomes.length - 1 };
   }
 
@@ -262,12 +271,11 @@ export class BenchWork {
 
   /** Tests the repair. A fault aside of the path passes every test. */
   private prove(station: string, remedy: Remedy): void {
-    const { truth, seenAt } = this.hidden;
-    const strange = seenAt === undefined ? undefined : this.route.stops[seenAt];
-    const there: readonly ToMeet[] = [
-      ...this.left.map(({ stop, mode }) => ({ stop, shown: (l: Look) => resultShares(allWays(mode), l)[0] ?? 0 })),
-      ...(strange ? [{ stop: strange, shown: () => UNLISTED_SYMPTOM }] : []),
-    ];
+    const { truth, like } = this.hidden;
+    const there = [...this.left, ...(like ? [like] : [])].map(({ stop, mode }): ToMeet => ({
+      stop,
+      shown: (l: Look) => resultShares(allWays(mode), l)[0] ?? 0,
+    }));
     const draw = (proof: string): number => this.draw(`proof ${proof} ${this.repairs}`);
     this.proved = provedAfter(truth, this.route, { station, mode: '', remedy }, there, draw);
   }
@@ -321,7 +329,7 @@ export class BenchWork {
   strip(answered: ReadonlySet<string> = new Set(this.findings.map(({ key }) => key))): Tally {
     const { machine } = this.hidden.kase;
     const way = apartOf(machine, this.route, this.places, this.hotC);
-    const seenAt = this.hidden.seenAt;
+    const seenAt = this.hidden.like?.stop.index;
     // What has been looked at is not gone through once more: what it hid then stays hidden.
     const sight = (place: CheckAtPlace | undefined): CheckAtPlace | undefined =>
       place && answered.has(place.key) ? undefined : place;

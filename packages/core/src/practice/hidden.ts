@@ -6,7 +6,7 @@ import type { Case } from '../observation/context';
 import { symptomLikelihood } from '../observation/likelihood';
 import { gaussian, type Random } from '../quantities/random';
 import { ASIDE, FURTHER_SHARE, priorOf } from '../inference/prior';
-import { elsewhereLikelihood, UNLISTED_SYMPTOM } from '../inference/unlisted';
+import { unlistedLikelihood, UNLISTED_SYMPTOM } from '../inference/unlisted';
 
 export type { Random };
 
@@ -27,8 +27,11 @@ export interface HiddenOrder {
   readonly faults: readonly Cause[];
   /** The catalogue by which the world really behaves. */
   readonly truth: Catalogue;
-  /** Of a fault on no list: the place of the path at which an eye that looks straight at it sees it; without, none sees it. */
-  readonly seenAt?: number;
+  /**
+   * Of a fault on no list that sits on the path: the listed fault that it is like in all but what an eye sees. An eye that looks straight at
+   * its place sees it, and has no word for it. Without, it lies aside of the path.
+   */
+  readonly like?: Cause;
 }
 
 export function pick(weights: ArrayLike<number>, random: Random): number {
@@ -56,16 +59,43 @@ function manifest(mode: FailureMode, random: Random): FailureMode {
   return { ...mode, shows: Object.fromEntries(shows), reads: Object.fromEntries(reads) as FailureMode['reads'] };
 }
 
+/** What an eye would know it by is not there. */
+export const withoutEye = (mode: FailureMode): FailureMode => ({
+  ...mode,
+  shows: Object.fromEntries(
+    Object.entries(mode.shows).filter(([dimension]) => dimension !== 'visible'),
+  ) as FailureMode['shows'],
+});
+
 /** Chance that the owner can say when it began (chosen). */
 const KNOWS_ONSET = 0.8;
 
+/** Whether anything shows of a fault: without, nothing is at fault. */
+const showsAtAll = ({ mode }: Cause): boolean =>
+  Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
+  Object.values(mode.reads ?? {}).some(({ p }) => p > 0);
+
+/** Draws are given up after so many: a world in which nobody would complain. */
+const MOST_DRAWS = 1000;
+
+/** Draws until somebody would bring the machine in: something is complained of, and every fault shows in something. @throws Error */
+export function drawUntilBrought(draw: () => HiddenOrder): HiddenOrder {
+  for (let i = 0; i < MOST_DRAWS; i++) {
+    const order = draw();
+    if (order.kase.symptoms.length > 0 && order.faults.every(showsAtAll)) return order;
+  }
+  throw new Error('Nothing is ever complained of in this world.');
+}
+
 /** Draws an order from a world: filament, then one or two causes, then onset and symptoms as they show them. */
-export function drawOrder(
+export const drawOrder = (
   machine: Machine,
   truth: Catalogue,
   random: Random,
   believed: Catalogue = truth,
-): HiddenOrder {
+): HiddenOrder => drawUntilBrought(() => drawAny(machine, truth, random, believed));
+
+function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: Catalogue): HiddenOrder {
   const materials = truth.materials.filter((material) => material.printC <= machine.heat.limitC);
   // The filament that the catalogue names first is the usual one.
   const usual = materials.map((item) => (item === truth.materials[0] ? 4 : 1));
@@ -84,7 +114,9 @@ export function drawOrder(
   const causes = causesOf({ ...said, catalogue: truth }, route);
   const prior = priorOf(causes);
   const first = causes[pick(prior, random)];
-  const unlistedAt = first ? undefined : Math.floor((random() / (1 - ASIDE)) * route.stops.length);
+  const alike = first ? undefined : causes[pick(prior.slice(0, -1), random)];
+  const strange = alike && { ...alike, mode: withoutEye(manifest(alike.mode, random)) };
+  const shows = random() >= ASIDE;
   const second = first && random() < FURTHER_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
   const faults = [...new Set([first, second])]
     .filter((cause): cause is Cause => cause !== undefined)
@@ -92,17 +124,20 @@ export function drawOrder(
   faults.sort((a, b) => a.stop.index - b.stop.index);
   const kase: Case = { ...said, catalogue: believed };
   const listed = prior.slice(0, -1);
-  // What nobody knows behaves as the engine takes it to: like an average cause, flattened.
+  const average = (of: (cause: Cause) => number): number =>
+    causes.reduce((sum, cause, c) => sum + of(cause) * (listed[c] ?? 0), 0) / listed.reduce((sum, p) => sum + p, 0);
+  // What nobody knows behaves as the engine takes it to: like one of the causes, flattened.
+  const flattened = (l: number, flat: number): number => unlistedLikelihood(l, { flat, sound: flat, eye: false });
   const odds = truth.onsets.map(({ id }) => {
     const of = (cause: Cause): number => onsetLikelihood(truth, cause.mode, id);
-    if (faults.length === 0) return elsewhereLikelihood(causes.map(of), listed, 1 / truth.onsets.length);
+    if (faults.length === 0) return flattened(average(of), 1 / truth.onsets.length);
     return faults.reduce((sum, cause) => sum + of(cause), 0);
   });
   const onset = truth.onsets[pick(odds, random)]?.id;
   const symptoms = truth.symptoms
     .filter(({ id }) => {
       const of = (cause: Cause): number => symptomLikelihood(truth, id, cause);
-      if (faults.length === 0) return random() < elsewhereLikelihood(causes.map(of), listed, UNLISTED_SYMPTOM);
+      if (faults.length === 0) return random() < flattened(strange ? of(strange) : 0, UNLISTED_SYMPTOM);
       return faults.some((cause) => random() < of(cause));
     })
     .map(({ id }) => id);
@@ -115,8 +150,7 @@ export function drawOrder(
     },
     faults,
     truth,
-    // Half of them show to an eye, wherever on the path they sit.
-    ...(unlistedAt !== undefined && unlistedAt < route.stops.length ? { seenAt: unlistedAt } : {}),
+    ...(strange && shows ? { like: strange } : {}),
   };
 }
 

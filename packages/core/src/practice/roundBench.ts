@@ -109,7 +109,7 @@ class FromCatalogue implements RoundBench {
     const luck = luckOf(seed);
     const random = (): number => luck(`draw ${draws++}`);
     let hidden = drawOrder(this.machine, this.catalogue, random);
-    for (let i = 0; i < MOST_DRAWS && (hidden.faults.length === 0 || hidden.kase.symptoms.length === 0); i++)
+    for (let i = 0; i < MOST_DRAWS && hidden.faults.length === 0; i++)
       hidden = drawOrder(this.machine, this.catalogue, random);
     this.work = new BenchWork(hidden, luck);
     this.route = this.work.route;

@@ -1,0 +1,67 @@
+import type { Cause } from '../observation/causes';
+import type { Given } from '../observation/likelihood';
+import type { Evidence } from './evidence';
+import { Joint } from './joint';
+import { ASIDE } from './prior';
+import { seenByEye, unlistedLikelihood } from './unlisted';
+
+/** What is believed of something that is on no list. */
+export interface Unlisted {
+  /** Natural logarithm of its likelihood. */
+  readonly log: number;
+  /** How far it is believed to lie aside of the path. */
+  readonly aside: number;
+  /** By cause: where it shows on the path, how far it is believed to be like this one. Sums to one. */
+  readonly like: readonly number[];
+}
+
+/** When it began is told by what a fault is, not by how it shows. */
+const tellsBeginning = ({ onset, place }: Evidence): boolean => onset !== undefined || place?.check.asks !== undefined;
+
+/** By the fault that it is like, `shows` on the path or aside of it: then checks find the path sound, and only the complaint is alike. */
+function asUnlisted(item: Evidence, shows: boolean): Evidence {
+  const { flat, sound, elsewhere, aside } = item;
+  const complaint = item.symptom !== undefined || item.tried !== undefined;
+  const by = { flat, sound, eye: seenByEye(item.look, item.place) };
+  const of = (g: Given): Given =>
+    typeof g === 'number' ? unlistedLikelihood(g, by) : g.map((x) => unlistedLikelihood(x, by));
+  const rows = new Map<Given, Given>();
+  const given = item.given.map((g): Given => {
+    if (tellsBeginning(item)) return elsewhere;
+    if (!shows && !complaint) return aside;
+    const made = rows.get(g) ?? of(g);
+    rows.set(g, made);
+    return made;
+  });
+  return { ...item, given };
+}
+
+/** What holds by cause, as shares of what holds together, and the natural logarithm of that. */
+function shared(logs: readonly number[]): { readonly log: number; readonly share: readonly number[] } {
+  const best = Math.max(...logs, -Infinity);
+  if (!Number.isFinite(best)) return { log: -Infinity, share: logs.map(() => 0) };
+  const mass = logs.map((log) => Math.exp(log - best));
+  const sum = mass.reduce((total, m) => total + m, 0);
+  return { log: best + Math.log(sum), share: mass.map((m) => m / sum) };
+}
+
+/**
+ * Something that is on no list is like one of the listed faults. Either it shows on the path as that one does, as it sits at the same place
+ * and does the same to the strand, but for answers of its own and for what an eye would know it by; or it lies aside of the path, makes the
+ * same complaint, and all checks of the path find it sound. No repair takes it away.
+ *
+ * @param prior by cause
+ */
+export function unlisted(causes: readonly Cause[], prior: readonly number[], evidence: readonly Evidence[]): Unlisted {
+  const whole = causes.reduce((sum, _, c) => sum + (prior[c] ?? 0), 0) || 1;
+  const likeAny = (shows: boolean): ReturnType<typeof shared> => {
+    const joint = new Joint(
+      causes,
+      evidence.map((item) => asUnlisted(item, shows)),
+    );
+    return shared(causes.map((_, c) => Math.log((prior[c] ?? 0) / whole) + joint.logLikelihood([c])));
+  };
+  const [shown, hidden] = [likeAny(true), likeAny(false)];
+  const both = shared([Math.log(1 - ASIDE) + shown.log, Math.log(ASIDE) + hidden.log]);
+  return { log: both.log, aside: both.share[1] ?? ASIDE, like: shown.share };
+}
