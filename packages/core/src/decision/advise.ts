@@ -107,17 +107,19 @@ function overlap(a: CheckAtPlace, b: CheckAtPlace, suspected: readonly number[])
 const SAME_QUESTION = 0.7;
 
 export function oneOfEach(checks: readonly CheckForecast[], suspected: readonly number[]): readonly CheckForecast[] {
-  const front: CheckForecast[] = [];
+  const front: { readonly check: CheckForecast; readonly sides: readonly string[] }[] = [];
   const rest: CheckForecast[] = [];
   for (const check of checks) {
     const sides = asksFor(check.place);
     const asked = front.some(
-      ({ place }) =>
-        overlap(place, check.place, suspected) >= SAME_QUESTION && asksFor(place).some((side) => sides.includes(side)),
+      (before) =>
+        before.sides.some((side) => sides.includes(side)) &&
+        overlap(before.check.place, check.place, suspected) >= SAME_QUESTION,
     );
-    (asked ? rest : front).push(check);
+    if (asked) rest.push(check);
+    else front.push({ check, sides });
   }
-  return [...front, ...rest];
+  return [...front.map(({ check }) => check), ...rest];
 }
 
 /** Offers that are seen at a glance. */

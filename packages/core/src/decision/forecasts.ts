@@ -132,15 +132,22 @@ export class Forecasts {
     const place = model.places[index] as CheckAtPlace;
     const look = lookOf(place.check);
     const sound = model.sound[index] ?? [];
-    const by = { flat: flatLikelihood(place), eye: seenByEye(look, place) };
-    const shows = (model.outcomes[index] ?? []).map((outcome, o) => {
-      const like = this.alike.reduce((sum, { c, p }) => {
-        const g = model.given.at(index, c)[o] ?? 0;
-        return sum + p * alone(g, typeof g === 'number' || !look ? NOTHING : this.showing(look, c));
-      }, 0);
-      const flat = place.check.asks ? (sound[o] ?? 0) : by.flat * shareOfRange(place, outcome);
-      return unlistedLikelihood(like, { ...by, flat, sound: sound[o] ?? 0 });
-    });
+    const outcomes = model.outcomes[index] ?? [];
+    const like = outcomes.map(() => 0);
+    for (const { c, p } of this.alike) {
+      const row = model.given.at(index, c);
+      const seen = look && typeof row[0] !== 'number' ? this.showing(look, c) : NOTHING;
+      for (let o = 0; o < like.length; o++) like[o] = (like[o] as number) + p * alone(row[o] ?? 0, seen);
+    }
+    const eye = seenByEye(look, place);
+    const flat = flatLikelihood(place);
+    const shows = outcomes.map((outcome, o) =>
+      unlistedLikelihood(like[o] as number, {
+        flat: place.check.asks ? (sound[o] ?? 0) : flat * shareOfRange(place, outcome),
+        sound: sound[o] ?? 0,
+        eye,
+      }),
+    );
     const whole = shows.reduce((sum, x) => sum + x, 0) || 1;
     return shows.map((x, o) => ((1 - suspicion.aside) * x) / whole + suspicion.aside * (sound[o] ?? 0));
   }

@@ -92,9 +92,14 @@ export interface Live {
 }
 
 /** Stops at which a set of faults has one, each once. */
-export const stopsOf = (model: Model, causes: readonly number[]): readonly number[] => [
-  ...new Set(causes.flatMap((c) => model.causes[c]?.stop.index ?? [])),
-];
+export function stopsOf(model: Model, causes: readonly number[]): readonly number[] {
+  const stops: number[] = [];
+  for (const c of causes) {
+    const at = model.causes[c]?.stop.index;
+    if (at !== undefined && !stops.includes(at)) stops.push(at);
+  }
+  return stops;
+}
 
 /** By stop of the route, in its order: probability that a fault is there; two at one place count once. */
 export function stationShares(model: Model, { sets, p }: Pick<Suspicion, 'sets' | 'p'>): readonly number[] {

@@ -1,6 +1,8 @@
 import type { Cause } from '../observation/causes';
 import type { Given } from '../observation/likelihood';
-import type { Evidence } from './evidence';
+import { weightsOf } from '../observation/witness';
+import { STILL_ILL, type Evidence } from './evidence';
+import { LEAST } from './given';
 import { Joint } from './joint';
 import { ASIDE } from './prior';
 import { seenByEye, unlistedLikelihood } from './unlisted';
@@ -18,17 +20,19 @@ export interface Unlisted {
 /** When it began is told by what a fault is, not by how it shows. */
 const tellsBeginning = ({ onset, place }: Evidence): boolean => onset !== undefined || place?.check.asks !== undefined;
 
-/** By the fault that it is like, `shows` on the path or aside of it: then checks find the path sound, and only the complaint is alike. */
-function asUnlisted(item: Evidence, shows: boolean): Evidence {
-  const { flat, sound, elsewhere, aside } = item;
-  const complaint = item.symptom !== undefined || item.tried !== undefined;
+/** What the owner says of it; the rest is what checks, tests and repairs told. */
+const isComplaint = ({ symptom, tried, onset }: Evidence): boolean =>
+  symptom !== undefined || tried !== undefined || onset !== undefined;
+
+/** By the fault that it is like. */
+function asUnlisted(item: Evidence): Evidence {
+  const { flat, sound, elsewhere } = item;
   const by = { flat, sound, eye: seenByEye(item.look, item.place) };
   const of = (g: Given): Given =>
     typeof g === 'number' ? unlistedLikelihood(g, by) : g.map((x) => unlistedLikelihood(x, by));
   const rows = new Map<Given, Given>();
   const given = item.given.map((g): Given => {
     if (tellsBeginning(item)) return elsewhere;
-    if (!shows && !complaint) return aside;
     const made = rows.get(g) ?? of(g);
     rows.set(g, made);
     return made;
@@ -54,14 +58,17 @@ function shared(logs: readonly number[]): { readonly log: number; readonly share
  */
 export function unlisted(causes: readonly Cause[], prior: readonly number[], evidence: readonly Evidence[]): Unlisted {
   const whole = causes.reduce((sum, _, c) => sum + (prior[c] ?? 0), 0) || 1;
-  const likeAny = (shows: boolean): ReturnType<typeof shared> => {
-    const joint = new Joint(
-      causes,
-      evidence.map((item) => asUnlisted(item, shows)),
-    );
+  const likeAny = (told: readonly Evidence[]): ReturnType<typeof shared> => {
+    const joint = new Joint(causes, told.map(asUnlisted));
     return shared(causes.map((_, c) => Math.log((prior[c] ?? 0) / whole) + joint.logLikelihood([c])));
   };
-  const [shown, hidden] = [likeAny(true), likeAny(false)];
-  const both = shared([Math.log(1 - ASIDE) + shown.log, Math.log(ASIDE) + hidden.log]);
+  const shown = likeAny(evidence);
+  const weights = weightsOf(evidence)([]);
+  const checksSound = evidence.reduce((sum, item, i) => {
+    if (isComplaint(item)) return sum;
+    return sum + (weights[i] ?? 1) * Math.log(Math.max(item.repair ? STILL_ILL.left : item.aside, LEAST));
+  }, 0);
+  const hidden = likeAny(evidence.filter(isComplaint)).log + checksSound;
+  const both = shared([Math.log(1 - ASIDE) + shown.log, Math.log(ASIDE) + hidden]);
   return { log: both.log, aside: both.share[1] ?? ASIDE, like: shown.share };
 }

@@ -105,10 +105,16 @@ export function proofReaches(proof: Proof, repairedAt: number, { index, station 
   return isAlways(proof) || proof.onsets !== undefined || Math.abs(index - repairedAt) <= 1;
 }
 
+const dimensions = new WeakMap<Look, readonly string[]>();
+
 /** The sides of faults that a look looks at. */
-export const dimensionsOf = (look: Look): readonly string[] => [
-  ...new Set(look.results.flatMap(({ when }) => Object.keys(when ?? {}))),
-];
+export function dimensionsOf(look: Look): readonly string[] {
+  const known = dimensions.get(look);
+  if (known) return known;
+  const made = [...new Set(look.results.flatMap(({ when }) => Object.keys(when ?? {})))];
+  dimensions.set(look, made);
+  return made;
+}
 
 const tables = new WeakMap<Look, WeakMap<FailureMode, LookTable>>();
 
