@@ -133,7 +133,7 @@ const odds = (p: number): number => p / Math.max(1e-9, 1 - p);
 
 /**
  * What is suspected so strongly that it would be mended, or mended but for its price, is looked at: where none of the first offers would
- * show it, the best that would takes the last place among them. What is done next, the first of all, stays.
+ * show it (a swap shows nothing), the best that would takes the last place among them. What is done next, the first of all, stays.
  *
  * @param repaired places of the path that the first repair is for
  * @param share suspicion that it carries
@@ -152,6 +152,7 @@ export function suspectShown(
   const there = (stations: readonly number[]): number => [...at].reduce((sum, i) => sum + (stations[i] ?? 0), 0);
   const shows = ({ place, outcomes }: CheckForecast): boolean =>
     (place.check.reach === 'station' || place.check.reach === 'near') &&
+    !place.check.swap &&
     [...at].some((i) => place.reach.has(i)) &&
     outcomes.some(({ stations, probability }) => probability > 0 && odds(there(stations)) >= SHOWS * odds(before));
   const first = checks.slice(0, FIRST_OFFERS);
