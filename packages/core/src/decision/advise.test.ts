@@ -1,6 +1,6 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
-import { checkFirst, nextOpening, ranked, sparing } from './advise';
+import { checkFirst, nextOpening, ranked, sparing, tellingMuch } from './advise';
 import type { CheckForecast } from './decide';
 import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
@@ -50,6 +50,22 @@ test('nothing is given up while a check still tells something and costs little m
   expect(checkFirst(check(130, { bits: 0.1 }), 0, false, 120, 120)).toBe(true);
   expect(checkFirst(check(130, { bits: 0.01 }), 0, false, 120, 120)).toBe(false);
   expect(checkFirst(check(160, { bits: 0.1 }), 0, false, 120, 120)).toBe(false);
+});
+
+test('before the rest is given up, the quickest check that tells much is asked, also behind one that tells nothing', () => {
+  const list = [
+    check(100, { index: 1, bits: 0.001 }),
+    check(110, { index: 2, bits: 0.1 }),
+    check(115, { index: 3, done: true }),
+    check(130, { index: 4 }),
+    check(140, { index: 5, bits: 0.9 }),
+    check(190, { index: 6, bits: 0.9 }),
+  ];
+  const comesFirst = (one: CheckForecast): boolean => checkFirst(one, 0, false, 120, 120);
+  expect(tellingMuch(list, comesFirst)?.index).toBe(4);
+  expect(tellingMuch(list.slice(0, 3), comesFirst)).toBeUndefined();
+  // More than half an hour beyond giving up is too much.
+  expect(tellingMuch(list.slice(5), comesFirst)).toBeUndefined();
 });
 
 test('before a part is renewed the check is weighed with the sound parts that would be renewed after it', () => {

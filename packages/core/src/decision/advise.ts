@@ -57,6 +57,15 @@ export function checkFirst(
   return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;
 }
 
+/** A check that tells so much is asked before everything is given up, also when another is quicker and tells next to nothing (chosen). */
+const TELLS_MUCH_BITS = 0.3;
+
+/** The quickest check that tells much and may come before the rest is given up. */
+export const tellingMuch = (
+  list: readonly CheckForecast[],
+  comesFirst: (check: CheckForecast) => boolean,
+): CheckForecast | undefined => list.find((check) => !check.done && check.bits >= TELLS_MUCH_BITS && comesFirst(check));
+
 /** So many are looked at as far ahead as the leading ones, so that they can be compared (chosen). */
 const SPARING = 2;
 

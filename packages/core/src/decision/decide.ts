@@ -12,6 +12,7 @@ import {
   ranked,
   sayable,
   sparing,
+  tellingMuch,
   suspectShown,
 } from './advise';
 import { byHabit, HABITS } from './habits';
@@ -286,6 +287,12 @@ export function decide(
   const comesFirst = (check: CheckForecast | undefined): boolean =>
     check !== undefined && checkFirst(check, share, replaces, repairMinutes, now.minutes);
   let worthwhile = comesFirst(best);
+  const telling = worthwhile || share >= CARRIED ? undefined : tellingMuch(list, comesFirst);
+  if (telling) {
+    best = telling;
+    worthwhile = true;
+    list = [telling, ...list.filter((check) => check !== telling)];
+  }
   const [spares] =
     worthwhile || !replaces ? [] : sparing(list.filter(({ done, depth }) => !done && depth === search.depth));
   if (spares && comesFirst(spares)) {
