@@ -1,3 +1,4 @@
 export { ordersRouter } from './routes';
-export { appendEvent, listOrders, orderDocument } from './service';
+export { appendEvent } from './append';
+export { listOrders, orderDocument } from './service';
 export { Derived } from './derived';

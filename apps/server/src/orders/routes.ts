@@ -13,7 +13,8 @@ import { photosRouter } from './photos';
 import { MOST_PRINTED, PRINTED_PX, type Picture } from './recordPdf';
 import { ownerSheet, recordSheet } from '../work/pool';
 import { thumbnail } from '../pictures/normalise';
-import { appendEvent, eventsAfter, listOrders, orderDocument, standsAt } from './service';
+import { appendEvent } from './append';
+import { eventsAfter, listOrders, orderDocument, standsAt } from './service';
 
 export function ordersRouter(db: DataSource, derived: Derived): Router {
   const router = Router();
