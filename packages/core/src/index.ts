@@ -53,6 +53,7 @@ export * from './decision/repairs';
 export * from './observation/looks';
 export * from './observation/ways';
 export * from './inference/evidence';
+export * from './inference/evidenceOf';
 export * from './inference/hypotheses';
 export * from './inference/joint';
 export * from './inference/prior';

@@ -7,7 +7,7 @@ import type { Case, Finding } from '../observation/context';
 import { Forecasts } from './forecasts';
 import { liveOf, modelOf } from './model';
 import { checksFor } from '../bench/places';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { Joint } from '../inference/joint';
 import { weigh } from '../inference/suspicion';
 

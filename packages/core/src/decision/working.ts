@@ -1,5 +1,6 @@
 import type { Catalogue } from '../catalogue/types';
-import { evidenceOf, type Evidence } from '../inference/evidence';
+import type { Evidence } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { USUAL, type Breadth, type ByExpectation } from '../inference/hypotheses';
 import { weigh, type Suspicion } from '../inference/suspicion';
 import { causesOf } from '../observation/causes';

@@ -6,7 +6,7 @@ import { machineOfFamily } from '../path/families';
 import { routeOf } from '../path/route';
 import { believed, cold, repaired, seen, takenIn } from '../testing/believed';
 import { event, finding, stateOf } from '../testing/machines';
-import { evidenceOf } from './evidence';
+import { evidenceOf } from './evidenceOf';
 import { causesOf } from '../observation/causes';
 import { checksFor } from '../bench/places';
 import { weigh } from './suspicion';

@@ -4,7 +4,7 @@ import type { Case, Finding } from '../observation/context';
 import { checksFor } from '../bench/places';
 import { routeOf } from '../path/route';
 import { dunlin } from '../testing/machines';
-import { evidenceOf } from './evidence';
+import { evidenceOf } from './evidenceOf';
 import { unlistedLikelihood } from './unlisted';
 import { Joint } from './joint';
 import { suspect } from './suspicion';

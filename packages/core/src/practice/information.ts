@@ -2,7 +2,7 @@ import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
 import { decide } from '../decision/decide';
 import { modelOf, type Model } from '../decision/model';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
 import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';

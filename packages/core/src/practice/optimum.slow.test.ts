@@ -5,7 +5,7 @@ import { causesOf } from '../observation/causes';
 import { Forecasts } from '../decision/forecasts';
 import { liveOf, modelOf } from '../decision/model';
 import { checksFor } from '../bench/places';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { weigh } from '../inference/suspicion';
 import type { Case } from '../observation/context';
 import type { Machine } from '../path/machine';

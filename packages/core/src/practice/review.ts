@@ -6,7 +6,7 @@ import { answeredKeys } from '../decision/answered';
 import { decide, type Decision } from '../decision/decide';
 import { modelOf, type Model } from '../decision/model';
 import { tryMinutes } from '../decision/repairs';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { weigh, type Suspicion } from '../inference/suspicion';
 import { benchMinutesOf, findingWords, playRound, type RoundEntry, type RoundPlayed, type RoundState } from './round';
 import { benchOf, printHeatOf, type Hidden, type RoundBench } from './roundBench';

@@ -3,7 +3,7 @@ import { lessonOf, nothingLearned, learn, type Learned } from '../learn';
 import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
 import { checksFor } from '../bench/places';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { priorOf } from '../inference/prior';
 import { shownWays } from '../inference/suspicion';
 import type { Tally } from './benchWork';

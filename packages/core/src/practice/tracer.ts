@@ -4,7 +4,7 @@ import { answeredKeys } from '../decision/answered';
 import { decide } from '../decision/decide';
 import { modelOf, withKept, type Model } from '../decision/model';
 import { checksFor } from '../bench/places';
-import { evidenceOf } from '../inference/evidence';
+import { evidenceOf } from '../inference/evidenceOf';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
 import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';
