@@ -91,7 +91,7 @@ function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: C
     .sort((a, b) => a.stop.index - b.stop.index);
   // What is on no list makes the complaint of something that is: the owner takes it for a fault of the filament path.
   const alike = faults.length === 0 ? one() : undefined;
-  const strange = alike && { ...alike, mode: withoutEye(manifest(alike.mode, random())) };
+  const strange = alike && { ...alike, mode: withoutEye(truth, manifest(alike.mode, random())) };
   const complaint = strange ? [strange] : faults;
   const symptoms = truth.symptoms
     .filter(({ miss, falseAlarm, when }) => {

@@ -288,6 +288,7 @@ export class DimensionContract implements Dimension {
   @Id() id!: string;
   @Words(60) name!: string;
   @Ids(80, 2) values!: string[];
+  @Maybe() @Flag() @Says('what an eye sees once a place is open') byEye?: boolean;
 }
 
 export class BeforeContract implements Before {

@@ -13,6 +13,8 @@ export interface Dimension {
   readonly id: string;
   readonly name: string;
   readonly values: readonly string[];
+  /** It is what an eye sees once a place is open. */
+  readonly byEye?: boolean;
 }
 
 /** Probability of each abnormal value; what is left over is the normal one. */

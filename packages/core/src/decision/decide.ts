@@ -12,8 +12,8 @@ import {
   ranked,
   sayable,
   sparing,
-  tellingMuch,
   suspectShown,
+  tellingMuch,
 } from './advise';
 import { byHabit, HABITS } from './habits';
 import { Lookahead } from './lookahead';
@@ -288,18 +288,15 @@ export function decide(
     check !== undefined && checkFirst(check, share, replaces, repairMinutes, now.minutes);
   let worthwhile = comesFirst(best);
   const telling = worthwhile || share >= CARRIED ? undefined : tellingMuch(list, comesFirst);
-  if (telling) {
-    best = telling;
+  const toFront = (check: CheckForecast): void => {
+    best = check;
     worthwhile = true;
-    list = [telling, ...list.filter((check) => check !== telling)];
-  }
+    list = [check, ...list.filter((other) => other !== check)];
+  };
+  if (telling) toFront(telling);
   const [spares] =
     worthwhile || !replaces ? [] : sparing(list.filter(({ done, depth }) => !done && depth === search.depth));
-  if (spares && comesFirst(spares)) {
-    best = spares;
-    worthwhile = true;
-    list = [spares, ...list.filter((check) => check !== spares)];
-  }
+  if (spares && comesFirst(spares)) toFront(spares);
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
   const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;

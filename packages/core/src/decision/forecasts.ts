@@ -1,5 +1,5 @@
 import type { Cause } from '../observation/causes';
-import { flatLikelihood, seenByEye, unlistedLikelihood } from '../inference/unlisted';
+import { flatLikelihood, looksByEye, unlistedLikelihood } from '../inference/unlisted';
 import { metFirst, shareOfRange, type Given } from '../observation/likelihood';
 import { dimensionsOf, lookOf, lookTable, type Look } from '../observation/looks';
 import type { Live, Model } from './model';
@@ -139,7 +139,7 @@ export class Forecasts {
       const seen = look && typeof row[0] !== 'number' ? this.showing(look, c) : NOTHING;
       for (let o = 0; o < like.length; o++) like[o] = (like[o] as number) + p * alone(row[o] ?? 0, seen);
     }
-    const eye = seenByEye(look, place);
+    const eye = looksByEye(model.kase.catalogue, look);
     const flat = flatLikelihood(place);
     const shows = outcomes.map((outcome, o) =>
       unlistedLikelihood(like[o] as number, {

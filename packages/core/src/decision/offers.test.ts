@@ -2,6 +2,8 @@ import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
 import type { Remedy } from '../catalogue/types';
 import { FAMILIES, machineOfFamily } from '../path/families';
+import { laneRuns, routeOf } from '../path/route';
+import { causesOf } from '../observation/causes';
 import { chanceRemoved } from '../inference/removal';
 import { answeredKeys } from './answered';
 import { barredKeys } from '../explain/assess';
@@ -9,7 +11,7 @@ import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
 import { rathersAsk, suspectShown } from './advise';
 import { apartMinutes } from './apart';
-import { ASKING_MIN, mendMinutes, remedyMinutes, repairGroups, rungsFor } from './repairs';
+import { ASKING_MIN, mendMinutes, remedyMinutes, remedyNeeds, repairGroups, rungsFor } from './repairs';
 import { workOut } from './working';
 
 const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
@@ -213,4 +215,27 @@ test('a part that is probably sound is not renewed for next to nothing: then som
   expect(rathersAsk(0.15, 140, 150)).toBe(true);
   expect(rathersAsk(0.15, 100, 150)).toBe(false);
   expect(rathersAsk(0.5, 149, 150)).toBe(false);
+});
+
+test('a leak above the block is tightened at the nozzle, hot, wherever the nozzle is screwed into a heat break', () => {
+  const laddersOf = (family: (typeof FAMILIES)[number]['id']) => {
+    const machine = machineOfFamily(family, 'm', 'M');
+    const route = routeOf(machine, laneRuns(machine)[0]?.id);
+    const causes = causesOf({ machine, catalogue, symptoms: [], before: [] }, route);
+    const nozzle = route.stops.find(({ station }) => station.kind === 'nozzle')?.station;
+    const leak = causes.find(({ mode, stop }) => mode.id === 'joint-leak' && stop.station.kind === 'heat-block');
+    if (!leak || !nozzle) throw new Error('test data');
+    const pla = materialOf(catalogue, 'PLA');
+    return { machine, route, nozzle, leak, pla, rungs: rungsFor(catalogue, machine, route, leak, pla) };
+  };
+  const screwed = FAMILIES.map(({ id }) => laddersOf(id)).filter(
+    ({ nozzle }) => nozzle.params?.nozzleKind === 'two-piece',
+  );
+  expect(screwed.length).toBeGreaterThan(2);
+  for (const { machine, route, nozzle, leak, pla, rungs } of screwed) {
+    const [first] = rungs;
+    expect([machine.id, first?.id]).toEqual([machine.id, 'retighten-nozzle']);
+    const needs = first && remedyNeeds(machine, route, leak, first, pla);
+    expect(needs?.map(({ heat, parts }) => [heat, parts])).toEqual([['hot', nozzle.access?.open]]);
+  }
 });

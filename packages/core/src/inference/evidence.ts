@@ -24,6 +24,8 @@ export interface Evidence extends Witness {
   readonly likelihood: readonly number[];
   /** If no fault lies within its reach. */
   readonly sound: number;
+  /** A check's look at what an eye sees once a place is open. */
+  readonly eye: boolean;
   /** If a fault shows that nobody knows anything of. */
   readonly flat: number;
   /** If what is wrong is on no list and shows on the path as faults do. */

@@ -18,7 +18,7 @@ import { itemLook, lookOf, proofLook, proofReaches, type Look } from '../observa
 import { resultShares, allWays } from '../observation/ways';
 import { HEARSAY, PROOF_ALARM, STILL_ILL, UNTICKED, type Evidence } from './evidence';
 import { priorOf } from './prior';
-import { flatLikelihood, seenByEye, unlistedLikelihood, UNLISTED_SYMPTOM } from './unlisted';
+import { flatLikelihood, looksByEye, unlistedLikelihood, UNLISTED_SYMPTOM } from './unlisted';
 import { chanceRemoved } from './removal';
 
 /** How likely a message names a place ahead of the fault, against one at it or behind it (chosen). */
@@ -52,7 +52,8 @@ class Maker {
     const likelihood = given.map((g, i) => overall(look, this.causes[i] as Cause, g));
     const whole = this.prior.reduce((sum, p) => sum + p, 0);
     const average = likelihood.reduce((sum, x, i) => sum + x * (this.prior[i] ?? 0), 0) / whole;
-    const elsewhere = unlistedLikelihood(average, { flat, sound, eye: seenByEye(look, rest.place) });
+    const eye = rest.place !== undefined && looksByEye(this.kase.catalogue, look);
+    const elsewhere = unlistedLikelihood(average, { flat, sound, eye });
     return {
       id,
       same: id,
@@ -62,6 +63,7 @@ class Maker {
       given,
       likelihood,
       sound,
+      eye,
       flat,
       elsewhere,
       aside: elsewhere,

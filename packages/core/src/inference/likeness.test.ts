@@ -2,6 +2,7 @@ import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { causesOf, type Cause } from '../observation/causes';
 import { machineOfFamily } from '../path/families';
 import { routeOf } from '../path/route';
+import { plainEvidence } from '../testing/evidence';
 import type { Evidence } from './evidence';
 import { unlisted } from './likeness';
 
@@ -9,23 +10,12 @@ const machine = machineOfFamily('geared-flexible', 'm', 'M');
 const [one, other] = causesOf({ machine, catalogue, symptoms: [], before: [] }, routeOf(machine)) as [Cause, Cause];
 
 /** An answer of a check by two causes; a fault that nobody knows shows it in one case of two. */
-const answer = (id: string, given: readonly [number, number], aside: number): Evidence => ({
-  id,
-  same: id,
-  method: id,
-  trust: 1,
-  epoch: 0,
-  given,
-  likelihood: given,
-  sound: aside,
-  flat: 0.5,
-  elsewhere: 0.5,
-  aside,
-});
+const answer = (id: string, given: readonly [number, number], sound: number): Evidence =>
+  plainEvidence(id, given, { sound, flat: 0.5, elsewhere: 0.5 });
 
 test('on the path it keeps to one likeness: two answers by hand', () => {
-  const told = ['a', 'b'].map((id) => answer(id, [0.9, 0.1], 0.2));
-  const { log, aside, like } = unlisted([one, other], [0.5, 0.5], told);
+  const both = ['a', 'b'].map((id) => answer(id, [0.9, 0.1], 0.2));
+  const { log, aside, like } = unlisted([one, other], [0.5, 0.5], both);
   // A fifth of each answer is anyhow: 0.8 · 0.9 + 0.2 · 0.5 and 0.8 · 0.1 + 0.2 · 0.5.
   const [a, b] = [0.5 * 0.82 ** 2, 0.5 * 0.18 ** 2];
   const [shows, lies] = [0.5 * (a + b), 0.5 * 0.2 ** 2];

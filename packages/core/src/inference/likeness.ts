@@ -5,7 +5,7 @@ import { STILL_ILL, type Evidence } from './evidence';
 import { LEAST } from './given';
 import { Joint } from './joint';
 import { ASIDE } from './prior';
-import { seenByEye, unlistedLikelihood } from './unlisted';
+import { unlistedLikelihood } from './unlisted';
 
 /** What is believed of something that is on no list. */
 export interface Unlisted {
@@ -26,13 +26,11 @@ const isComplaint = ({ symptom, tried, onset }: Evidence): boolean =>
 
 /** By the fault that it is like. */
 function asUnlisted(item: Evidence): Evidence {
-  const { flat, sound, elsewhere } = item;
-  const by = { flat, sound, eye: seenByEye(item.look, item.place) };
+  if (tellsBeginning(item)) return { ...item, given: item.given.map(() => item.elsewhere) };
   const of = (g: Given): Given =>
-    typeof g === 'number' ? unlistedLikelihood(g, by) : g.map((x) => unlistedLikelihood(x, by));
+    typeof g === 'number' ? unlistedLikelihood(g, item) : g.map((x) => unlistedLikelihood(x, item));
   const rows = new Map<Given, Given>();
   const given = item.given.map((g): Given => {
-    if (tellsBeginning(item)) return elsewhere;
     const made = rows.get(g) ?? of(g);
     rows.set(g, made);
     return made;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { plainEvidence } from '../testing/evidence';
 import { dunlin, whelk } from '../testing/machines';
 import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
@@ -23,21 +24,9 @@ const kase = (machine = dunlin, rest: Partial<Case> = {}): Case => ({
 const placesOf = (machine = dunlin): ReadonlyMap<string, CheckAtPlace> =>
   new Map(checksFor(catalogue, machine, routeOf(machine)).map((place) => [place.key, place]));
 
-/** An answer by itself, of one cause. */
-const plain = (id: string, likelihood: number, sound: number, elsewhere = sound, aside = sound): Evidence => ({
-  id,
-  same: id,
-  method: id,
-  trust: 1,
-  epoch: 0,
-  given: [likelihood],
-  likelihood: [likelihood],
-  sound,
-  // Flattened by a fifth it comes to what is wanted of something on no list.
-  flat: (elsewhere - 0.8 * likelihood) / 0.2,
-  elsewhere,
-  aside,
-});
+/** An answer by itself, of one cause. Flattened by a fifth it comes to what is wanted of something on no list. */
+const plain = (id: string, likelihood: number, sound: number, elsewhere = sound, aside = sound): Evidence =>
+  plainEvidence(id, [likelihood], { sound, flat: (elsewhere - 0.8 * likelihood) / 0.2, elsewhere, aside });
 
 describe('Bayes', () => {
   // Eddy 1982, Probabilistic reasoning in clinical medicine: prior 1 %, hit 80 %, false 9.6 %.

@@ -1,4 +1,5 @@
 import type { CheckAtPlace } from '../bench/places';
+import type { Catalogue } from '../catalogue/types';
 import { dimensionsOf, type Look } from '../observation/looks';
 
 /** Chance that a fault that nobody knows shows any one symptom, whatever it is like (chosen). */
@@ -20,6 +21,6 @@ export function unlistedLikelihood(
   return eye ? SHOWS_TO_EYE * likelihood + (1 - SHOWS_TO_EYE) * sound : KEEPS * likelihood + (1 - KEEPS) * flat;
 }
 
-/** Whether an answer is about what an eye sees once a place is open. */
-export const seenByEye = (look: Look | undefined, place: CheckAtPlace | undefined): boolean =>
-  place !== undefined && look !== undefined && dimensionsOf(look).includes('visible');
+/** Whether a look is at what an eye sees once a place is open. */
+export const looksByEye = ({ dimensions }: Catalogue, look: Look | undefined): boolean =>
+  look !== undefined && dimensions.some(({ id, byEye }) => byEye === true && dimensionsOf(look).includes(id));

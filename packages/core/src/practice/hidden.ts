@@ -60,10 +60,10 @@ function manifest(mode: FailureMode, random: Random): FailureMode {
 }
 
 /** What an eye would know it by is not there. */
-export const withoutEye = (mode: FailureMode): FailureMode => ({
+export const withoutEye = ({ dimensions }: Catalogue, mode: FailureMode): FailureMode => ({
   ...mode,
   shows: Object.fromEntries(
-    Object.entries(mode.shows).filter(([dimension]) => dimension !== 'visible'),
+    Object.entries(mode.shows).filter(([dimension]) => !dimensions.some(({ id, byEye }) => byEye && id === dimension)),
   ) as FailureMode['shows'],
 });
 
@@ -115,7 +115,7 @@ function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: C
   const prior = priorOf(causes);
   const first = causes[pick(prior, random)];
   const alike = first ? undefined : causes[pick(prior.slice(0, -1), random)];
-  const strange = alike && { ...alike, mode: withoutEye(manifest(alike.mode, random)) };
+  const strange = alike && { ...alike, mode: withoutEye(truth, manifest(alike.mode, random)) };
   const shows = random() >= ASIDE;
   const second = first && random() < FURTHER_SHARE ? causes[pick(prior.slice(0, -1), random)] : undefined;
   const faults = [...new Set([first, second])]
@@ -137,7 +137,7 @@ function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: C
   const symptoms = truth.symptoms
     .filter(({ id }) => {
       const of = (cause: Cause): number => symptomLikelihood(truth, id, cause);
-      if (faults.length === 0) return random() < flattened(strange ? of(strange) : 0, UNLISTED_SYMPTOM);
+      if (strange) return random() < flattened(of(strange), UNLISTED_SYMPTOM);
       return faults.some((cause) => random() < of(cause));
     })
     .map(({ id }) => id);

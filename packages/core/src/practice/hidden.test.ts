@@ -1,0 +1,42 @@
+import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { seeded } from '../quantities/random';
+import { dunlin } from '../testing/machines';
+import { drawOrder, drawUntilBrought, withoutEye } from './hidden';
+
+const drawn = Array.from({ length: 300 }, (_, i) => drawOrder(dunlin, catalogue, seeded(i + 1)));
+
+test('every order drawn is one that an owner would bring: something is complained of, and every fault shows', () => {
+  for (const { kase, faults } of drawn) {
+    expect(kase.symptoms.length).toBeGreaterThan(0);
+    for (const { mode } of faults)
+      expect(
+        Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
+          Object.values(mode.reads ?? {}).some(({ p }) => p > 0),
+      ).toBe(true);
+  }
+});
+
+test('a fault on no list is like a listed one in all but what an eye sees, or lies aside of the path', () => {
+  const strange = drawn.filter(({ faults }) => faults.length === 0);
+  expect(strange.length).toBeGreaterThan(0);
+  for (const { like } of strange) expect(like?.mode.shows['visible']).toBeUndefined();
+  const mode = catalogue.modes.find(({ shows }) => shows['visible'] && Object.keys(shows).length > 1);
+  if (!mode) throw new Error('test data');
+  const seen = withoutEye(catalogue, mode);
+  expect(Object.keys(seen.shows)).toEqual(Object.keys(mode.shows).filter((dimension) => dimension !== 'visible'));
+  // Which dimension that is the catalogue says.
+  const blind = {
+    ...catalogue,
+    dimensions: catalogue.dimensions.map(({ id, name, values }) => ({ id, name, values })),
+  };
+  expect(withoutEye(blind, mode).shows).toEqual(mode.shows);
+});
+
+test('a world in which nobody complains is refused, not waited for', () => {
+  const [order] = drawn;
+  if (!order) throw new Error('test data');
+  const silent = { ...order, kase: { ...order.kase, symptoms: [] } };
+  expect(() => drawUntilBrought(() => silent)).toThrow(/Nothing is ever complained of/);
+  const draws = [silent, order];
+  expect(drawUntilBrought(() => draws.shift() ?? silent)).toBe(order);
+});
