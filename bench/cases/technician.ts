@@ -31,6 +31,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
     when: ['not-reach', 'wont-withdraw', 'snapped', 'some-loads', 'grip-retry', 'tube-moves'],
     checks: [
       'turn-spool',
+      'watch-feeder',
       'bend-piece',
       'look-guide',
       'sight',
@@ -61,6 +62,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
       'free-air',
       'feel-fan',
       'compare-settings',
+      'compare-profile',
       'read-print',
       'feed-100',
       'tug',
@@ -76,6 +78,8 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
 ];
 const REST = [
   'turn-spool',
+  'watch-feeder',
+  'look-guide',
   'sight',
   'tug',
   'HALVE',

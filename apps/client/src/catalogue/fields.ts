@@ -94,6 +94,11 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         label: 'Where in the station it sits: from and to, as shares of its length',
         kind: { type: 'numbers' },
       },
+      several(
+        'curedBySwap',
+        'Swaps that cure it although they do not reach it',
+        catalogue.checks.filter(({ swap }) => swap).map(({ id, name }) => ({ id, label: name })),
+      ),
       one('creep', 'The strand softens in the cold zone', CREEPS, true),
       text('watch', 'What to watch afterwards', true),
     ];

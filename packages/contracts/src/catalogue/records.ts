@@ -92,6 +92,10 @@ export class ModeContract implements FailureMode {
   @MapOf(numberEntry(0.01, 100))
   @Says('modes often found together, with how many times likelier than chance')
   together?: Record<string, number>;
+  @Maybe()
+  @Ids(12, 1)
+  @Says('swaps that cure it although it does not lie within what they reach')
+  curedBySwap?: string[];
   @Maybe() @Flag() retired?: boolean;
 }
 

@@ -129,6 +129,7 @@ function modeFaults(read: Reader): void {
     read.named(`${path}/remedies`, 'remedy', mode.remedies);
     read.named(`${path}/onset`, 'onset', Object.keys(mode.onset ?? {}));
     read.named(`${path}/together`, 'mode', Object.keys(mode.together ?? {}));
+    read.named(`${path}/curedBySwap`, 'check', mode.curedBySwap);
     read.named(`${path}/reads`, 'reading', Object.keys(mode.reads ?? {}));
     read.one(`${path}/only/param`, 'parameter', mode.only?.param);
     mode.raised?.forEach((raise, r) => {

@@ -68,6 +68,8 @@ export interface FailureMode {
   readonly creep?: 'half' | 'dead' | 'off';
   /** Modes often found together with this one, with how many times likelier than chance. */
   readonly together?: Readonly<Record<string, number>>;
+  /** Swaps that cure it although it does not lie within what they reach: with another filament the fault does not show. */
+  readonly curedBySwap?: readonly string[];
   /** No longer believed in here: kept for old orders, weighs nothing in new ones. */
   readonly retired?: boolean;
 }

@@ -179,7 +179,8 @@ describe('stopping', () => {
   test('a check that would only repeat what is known forecasts just that', () => {
     // Knocking was heard: the same ear at the same extruder will hear it again, whatever the cause.
     const forecast = (state: ReturnType<typeof order>): number =>
-      checkNamed(decision(state).checks, 'listen@extruder').outcomes[0]?.probability ?? 0;
+      checkNamed(decision(state).checks, 'listen@extruder').outcomes.find(({ outcome }) => outcome.result === 'knocks')
+        ?.probability ?? 0;
     const clicks = stateOf(dunlin, [takenIn(dunlin, { material: 'PLA', symptoms: ['not-reach', 'clicks'] })]);
     const silent = stateOf(dunlin, [takenIn(dunlin, { material: 'PLA', symptoms: ['not-reach'] })]);
     expect(forecast(clicks)).toBeGreaterThan(2 * forecast(silent));

@@ -1,10 +1,10 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
 import { dunlin, finding, stateOf, takenIn } from '../testing/machines';
-import { assess } from './assess';
+import { workOut } from '../decision/working';
+import { sightOf } from './assess';
 import type { StationSuspicion } from './cleared';
 
-const cold = { temperatureC: dunlin.heat.ambientC, power: 'off' as const, off: new Set<string>() };
 const ORDERS: readonly (readonly [string, string, number?])[][] = [
   [['push-strand@gate-a>end', 'stops', 901]],
   [['push-strand@gate-a>end', 'passes']],
@@ -20,11 +20,12 @@ const ORDERS: readonly (readonly [string, string, number?])[][] = [
   ],
 ];
 const view = (list: readonly OrderEvent[], symptoms: readonly string[] = ['thin']) =>
-  assess(
-    dunlin,
-    catalogue,
-    stateOf(dunlin, [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms }), ...list]),
-    cold,
+  sightOf(
+    workOut(
+      dunlin,
+      catalogue,
+      stateOf(dunlin, [takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms }), ...list]),
+    ),
   );
 
 const leftAt = (item?: StationSuspicion): number => (item ? item.suspicion - item.anywhere : 0);

@@ -218,7 +218,7 @@ test('minutes stated before anything is looked at come with the range of eight i
 test('when the path is opened stretch by stretch, what is left of it is told, and gets less with each look', () => {
   const left: number[] = [];
   const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
-  for (let turn = 0; turn < 12 && left.length < 2; turn++) {
+  for (let turn = 0; turn < 24 && left.length < 2; turn++) {
     const { advice, checks } = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1 });
     const next = checks.find(({ done }) => !done);
     const all = /To look at all that is left takes about (\d+) min/.exec(advice.text);

@@ -150,20 +150,26 @@ describe.each([
 describe('what a finding means', () => {
   const route = routeOf(dunlin);
   const places = placesOf();
-  const at = (station: string, list: readonly Finding[], rest: Partial<Case> = {}): number => {
-    const { causes, share: p } = suspect(kase(dunlin, rest), route, places, list);
-    return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
+  const sums = ({ causes, share }: ReturnType<typeof suspect>): ReadonlyMap<string, number> => {
+    const of = new Map<string, number>();
+    causes.forEach(({ stop: { station } }, i) => of.set(station.id, (of.get(station.id) ?? 0) + (share[i] ?? 0)));
+    return of;
   };
+  const byStation = (list: readonly Finding[], rest: Partial<Case> = {}): ReadonlyMap<string, number> =>
+    sums(suspect(kase(dunlin, rest), route, places, list));
+  const at = (station: string, list: readonly Finding[], rest: Partial<Case> = {}): number =>
+    byStation(list, rest).get(station) ?? 0;
   const push = 'push-strand@gate-a>end';
 
   test('a depth moves suspicion to the stations near that depth, from the machine’s own geometry', () => {
     const entry = places.get(push)?.entryMm ?? 0;
+    const before = byStation([]);
     for (const id of ['buffer-a', 'tube-a', 'hub', 'extruder']) {
       const stop = route.stops.find((item) => item.station.id === id);
       const depth = ((stop?.fromMm ?? 0) + (stop?.toMm ?? 0)) / 2 - entry;
-      const found = [{ id: 'd', key: push, result: 'stops', value: depth }];
-      expect(at(id, found)).toBeGreaterThan(3 * at(id, []));
-      expect(Math.max(...route.stops.map((item) => at(item.station.id, found)))).toBe(at(id, found));
+      const found = byStation([{ id: 'd', key: push, result: 'stops', value: depth }]);
+      expect(found.get(id)).toBeGreaterThan(3 * (before.get(id) ?? 1));
+      expect(Math.max(...found.values())).toBe(found.get(id));
     }
     // The same depth on a path that is 100 mm longer ahead of the hub lies in the tube.
     const hub = route.stops.find((item) => item.station.id === 'hub');
@@ -186,14 +192,12 @@ describe('what a finding means', () => {
   });
 
   test('onset and history raise: a hot switch-off points to the liner, a hotter plastic before to the nozzle', () => {
-    const suspicion = (station: string, rest: Partial<Case>): number => {
-      const { causes, share: p } = suspect(kase(whelk, rest), routeOf(whelk), placesOf(whelk), []);
-      return causes.reduce((sum, cause, i) => sum + (cause.stop.station.id === station ? (p[i] ?? 0) : 0), 0);
-    };
-    const all = routeOf(whelk).stops.map((stop) => suspicion(stop.station.id, { onset: 'hot-off' }));
-    expect(suspicion('liner', { onset: 'hot-off' })).toBe(Math.max(...all));
-    expect(suspicion('liner', { onset: 'hot-off' })).toBeGreaterThan(2 * suspicion('liner', {}));
-    expect(suspicion('nozzle', { hotterBefore: true, onset: 'hotter-to-cooler' })).toBeGreaterThan(0.6);
+    const [hotOff, untold, cooler] = [{ onset: 'hot-off' }, {}, { hotterBefore: true, onset: 'hotter-to-cooler' }].map(
+      (rest) => sums(suspect(kase(whelk, rest), routeOf(whelk), placesOf(whelk), [])),
+    );
+    expect(hotOff?.get('liner')).toBe(Math.max(...(hotOff?.values() ?? [])));
+    expect(hotOff?.get('liner')).toBeGreaterThan(2 * (untold?.get('liner') ?? 1));
+    expect(cooler?.get('nozzle')).toBeGreaterThan(0.6);
   });
 
   test('the same check again is worth less than a second witness', () => {

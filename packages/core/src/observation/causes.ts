@@ -78,10 +78,10 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
 }
 
 /**
- * What an onset counts that a mode does not name, beside its named ones (chosen): owners are seldom wrong about when it began. With 1,
- * two thirds of all worn gears would have begun in a way that has nothing to do with wear.
+ * What an onset counts that a mode does not name, beside its named ones (chosen): owners are seldom wrong about when it began. Of the
+ * onsets of cases that were written before anybody looked how they would come out, 83 in a hundred are named ones; this believes 77.
  */
-const UNNAMED = 0.35;
+const UNNAMED = 0.2;
 
 /** P(onset | mode), from what its named onsets count, and all others alike. */
 export function onsetLikelihood(catalogue: Catalogue, mode: FailureMode, onset: string): number {

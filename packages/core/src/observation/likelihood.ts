@@ -190,7 +190,7 @@ export function answersUnder(catalogue: Catalogue, place: CheckAtPlace, cause: C
     return index;
   };
   if (check.swap) {
-    const cured = reached ? 1 - check.miss : check.falseAlarm;
+    const cured = reached || cause.mode.curedBySwap?.includes(check.id) ? 1 - check.miss : check.falseAlarm;
     return (answer) => (indexOf(answer) === 0 ? cured : 1 - cured);
   }
   const deepest = depthResult(check)?.id;
