@@ -60,7 +60,7 @@ test('a failed print is read where the check asks for it, and its finding with t
 }) => {
   const order = await takenIn(page);
   await page.goto(`${server.url}/order/${order}/trace`);
-  await button(page, /^Other\. /).click();
+  await button(page, /^(Other\. |Choose a check)/).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Read the failed print and its file' }).click();
   await button(page, 'Read it from the print file').click();
   await expect(page).toHaveURL(/tools\/print/);

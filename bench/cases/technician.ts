@@ -21,7 +21,7 @@ import { CaseBench, type PracticeCase, type Seen } from '@zealous/core/practice'
 
 /** Looks by complaint, in the order in which the trade takes them. */
 const LISTS: readonly { readonly when: readonly string[]; readonly checks: readonly string[] }[] = [
-  { when: ['heat-error'], checks: ['watch-temp', 'look-cables', 'ohms', 'heater-ohms'] },
+  { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-cables', 'ohms', 'heater-ohms'] },
   { when: ['reads-wrong', 'pulls-on'], checks: ['sensor-signal', 'watch-lever', 'look-cables', 'look-buffer'] },
   { when: ['leak'], checks: ['look-joint', 'look-threads', 'look-nozzle'] },
   { when: ['leans'], checks: ['free-air', 'look-nozzle'] },
