@@ -297,7 +297,11 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
   if (kind === 'onsets')
     return [text('label', 'When it begins'), flag('inPrint', 'In a print: its height and minutes are asked')];
   if (kind === 'dimensions')
-    return [text('name', 'Name'), words('values', 'Its values, the normal one first, worst last')];
+    return [
+      text('name', 'Name'),
+      words('values', 'Its values, the normal one first, worst last'),
+      flag('byEye', 'It is seen by eye once a place is open'),
+    ];
   if (kind === 'before')
     return [
       text('label', 'What was done'),

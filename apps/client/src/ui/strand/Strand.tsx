@@ -34,6 +34,8 @@ const AXIS = 74;
 const NAMES = 124;
 /** From here on a percentage stands beside the name. */
 export const WORTH_A_NUMBER = 0.04;
+/** Height of a line of small type, px. */
+const SMALL_LINE = 18;
 
 /** Stations that the next check sees, as first and last row. */
 export function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly [Row, Row] | undefined {
@@ -249,10 +251,11 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
       style={[styles.line, { top: label.top, height: label.height }]}
     >
       <Text
-        kind={leading ? 'large' : 'small'}
+        // Beside "repair here" a long name in large type would be cut off.
+        kind={leading && !repair ? 'large' : 'small'}
         bold={leading || flag}
         tone={cleared ? 'clear' : worth ? 'ink' : 'soft'}
-        lines={1}
+        lines={repair && label.height >= 2 * SMALL_LINE * scale ? 2 : 1}
         style={styles.name}
       >
         {label.text}
