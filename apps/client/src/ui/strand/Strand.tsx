@@ -36,6 +36,8 @@ const NAMES = 124;
 export const WORTH_A_NUMBER = 0.04;
 /** Height of a line of small type, px. */
 const SMALL_LINE = 18;
+/** Letters of a name that still fits beside "repair here" in large type on a phone. */
+const LONG_NAME = 12;
 
 /** Stations that the next check sees, as first and last row. */
 export function flagSpan(rows: readonly Row[], next: RankedCheck | undefined): readonly [Row, Row] | undefined {
@@ -241,6 +243,8 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
   const share = `${Math.round(row.suspicion * 100)}\u202f%`;
   const words = cleared ? 'cleared' : worth ? `suspicion ${share}` : 'little suspicion';
   const leading = worth && row.suspicion >= 0.75 * most;
+  // Beside "repair here" a long name in large type would be cut off.
+  const crowded = repair && label.text.length > LONG_NAME;
   const scale = useTextScale();
   return (
     <Pressable
@@ -251,11 +255,10 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
       style={[styles.line, { top: label.top, height: label.height }]}
     >
       <Text
-        // Beside "repair here" a long name in large type would be cut off.
-        kind={leading && !repair ? 'large' : 'small'}
+        kind={leading && !crowded ? 'large' : 'small'}
         bold={leading || flag}
         tone={cleared ? 'clear' : worth ? 'ink' : 'soft'}
-        lines={repair && label.height >= 2 * SMALL_LINE * scale ? 2 : 1}
+        lines={crowded && label.height >= 2 * SMALL_LINE * scale ? 2 : 1}
         style={styles.name}
       >
         {label.text}
