@@ -2,7 +2,7 @@ import { familyName, stationById, type Machine } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
-import { useMachineQuery, useOrdersQuery, useRetiredMachinesQuery } from '../data/api';
+import { useLinksQuery, useMachineQuery, useOrdersQuery, useRetiredMachinesQuery } from '../data/api';
 import { draftChanged } from '../data/draftSlice';
 import { buildingBegun } from '../data/builderSlice';
 import { useAppDispatch } from '../data/store';
@@ -25,7 +25,9 @@ export function MachineScreen({ id }: { readonly id: string }) {
   const router = useRouter();
   const dispatch = useAppDispatch();
   const { data: machine, isError, isLoading, refetch } = useMachineQuery(id);
-  const { data: retired } = useRetiredMachinesQuery();
+  const { data: retired, isLoading: leavingUnknown } = useRetiredMachinesQuery();
+  const { isLoading: lineUnknown } = useLinksQuery();
+  const { isLoading: visitsUnknown } = useOrdersQuery({ machine: id });
   const left = retired?.find((item) => item.id === id)?.retiredAt;
   const [station, setStation] = useState<string | undefined>(undefined);
   if (!machine)
@@ -98,7 +100,8 @@ export function MachineScreen({ id }: { readonly id: string }) {
         <View style={styles.grow}>
           <LinkCard machine={id} />
           <History id={id} />
-          <Retire id={id} retired={left !== undefined} />
+          {/* Only once what stands above it is there: it would slip away under the finger, and a tap would meet something else. */}
+          {leavingUnknown || lineUnknown || visitsUnknown ? null : <Retire id={id} retired={left !== undefined} />}
         </View>
       </View>
       {station ? <StationData machine={machine} station={station} onClose={() => setStation(undefined)} /> : null}
