@@ -51,6 +51,9 @@ export interface Evidence extends Witness {
   readonly proof?: Proved;
 }
 
+/** What an observation is until something else is said of it: a witness of its own, believed in full, before any repair. */
+export const byItself = (id: string) => ({ id, same: id, method: id, trust: 1, epoch: 0 });
+
 /** How far what the owner did before, and says of it, is believed (chosen). */
 export const HEARSAY = 0.6;
 /** How far it is believed that a symptom which was asked for and not ticked was not there (chosen). */

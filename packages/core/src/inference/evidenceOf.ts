@@ -16,7 +16,7 @@ import {
 } from '../observation/likelihood';
 import { itemLook, lookOf, proofLook, proofReaches, type Look } from '../observation/looks';
 import { resultShares, allWays } from '../observation/ways';
-import { HEARSAY, PROOF_ALARM, STILL_ILL, UNTICKED, type Evidence } from './evidence';
+import { byItself, HEARSAY, PROOF_ALARM, STILL_ILL, UNTICKED, type Evidence } from './evidence';
 import { priorOf } from './prior';
 import { flatLikelihood, looksByEye, unlistedLikelihood, UNLISTED_SYMPTOM } from './unlisted';
 import { chanceRemoved } from './removal';
@@ -55,11 +55,7 @@ class Maker {
     const eye = rest.place !== undefined && looksByEye(this.kase.catalogue, look);
     const elsewhere = unlistedLikelihood(average, { flat, sound, eye });
     return {
-      id,
-      same: id,
-      method: id,
-      trust: 1,
-      epoch: 0,
+      ...byItself(id),
       given,
       likelihood,
       sound,

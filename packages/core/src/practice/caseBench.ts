@@ -155,7 +155,11 @@ export class CaseBench {
     const [told] = this.said(place);
     if (told) return told;
     const [cured, same] = place.check.results;
-    const inside = this.left.every(({ station }) => place.reach.has(this.index(station)));
+    const inside = this.left.every(
+      ({ station, mode }) =>
+        place.reach.has(this.index(station)) ||
+        catalogue.modes.find(({ id }) => id === mode)?.curedBySwap?.includes(place.check.id),
+    );
     return { result: (inside ? cured?.id : same?.id) ?? '' };
   }
 

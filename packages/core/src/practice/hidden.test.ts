@@ -18,7 +18,8 @@ test('every order drawn is one that an owner would bring: something is complaine
 
 test('a fault on no list is like a listed one in all but what an eye sees, or lies aside of the path', () => {
   const strange = drawn.filter(({ faults }) => faults.length === 0);
-  expect(strange.length).toBeGreaterThan(0);
+  // Half of them lie aside, and are like nothing.
+  expect(new Set(strange.map(({ like }) => like === undefined)).size).toBe(2);
   for (const { like } of strange) expect(like?.mode.shows['visible']).toBeUndefined();
   const mode = catalogue.modes.find(({ shows }) => shows['visible'] && Object.keys(shows).length > 1);
   if (!mode) throw new Error('test data');

@@ -1,4 +1,4 @@
-import type { Evidence } from '../inference/evidence';
+import { byItself, type Evidence } from '../inference/evidence';
 
 /** For tests only: an answer by itself, by cause as one number each, that nothing else tells anything of. */
 export const plainEvidence = (
@@ -6,11 +6,7 @@ export const plainEvidence = (
   given: readonly number[],
   rest: Pick<Evidence, 'sound' | 'flat'> & Partial<Evidence>,
 ): Evidence => ({
-  id,
-  same: id,
-  method: id,
-  trust: 1,
-  epoch: 0,
+  ...byItself(id),
   given,
   likelihood: given,
   eye: false,

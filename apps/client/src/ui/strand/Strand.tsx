@@ -275,7 +275,7 @@ function StationLine({ label, most, flag, repair, onStation }: StationLineProps)
           style={{
             fontFamily: fonts.figure,
             fontSize: (leading ? 20 : 14) * scale,
-            lineHeight: (leading ? 24 : 18) * scale,
+            lineHeight: (leading ? 24 : SMALL_LINE) * scale,
             letterSpacing: -1,
           }}
         >
