@@ -6,7 +6,7 @@ FILE=${1:-"zealous-tracer-$(date +%Y-%m-%d-%H%M%S).backup"}
 case $FILE in /*) ;; *) FILE="$PWD/$FILE" ;; esac
 [ ! -e "$FILE" ] || fail "$FILE is there already. Give another name; nothing was overwritten."
 room_for "$(dirname "$FILE")"
-start_database "${ZT_DB_NAME:-demo}" "${ZT_DB_PORT:-54720}"
+start_database "${ZT_DB_NAME:-demo}" "$DB_PORT"
 trap stop_database EXIT
 # PostgreSQL's own format: one file, consistent at one moment, also while the server runs.
 PART="$FILE.part"

@@ -19,12 +19,11 @@ if [ "$RESET" = 1 ]; then
     rm -rf "$DIR"
   fi
 fi
-start_database demo "${ZT_DB_PORT:-54720}"
+start_database demo "$DB_PORT"
 trap stop_database EXIT
 trap 'exit 130' INT TERM
 build_web
-PORT_DB=${ZT_DB_PORT:-54720}
-program_user "$PORT_DB"
+program_user "$DB_PORT"
 room_for "$(dirname "$DB_DIR")"
 say 'migrating, loading demo data where there is none, and serving; Ctrl-C stops server and database'
 # Simulated printers for machines on the line, in one process on loopback.
@@ -50,8 +49,8 @@ while :; do
   as_pg "$(pg_bin)/pg_ctl" -D "$DB_DIR" status >/dev/null 2>&1 || {
     room_for "$(dirname "$DB_DIR")"
     say 'the database has ended; starting it again'
-    start_database demo "$PORT_DB"
-    program_user "$PORT_DB"
+    start_database demo "$DB_PORT"
+    program_user "$DB_PORT"
   }
   [ $((SECONDS - BEGAN)) -gt 60 ] && PAUSE=1
   say "the server ended (code $CODE); starting it again in $PAUSE s"

@@ -67,6 +67,9 @@ data_folder() {
   if reachable; then echo "$ROOT/.data/$1"; else echo "/var/lib/zealous-tracer-$(printf %s "$ROOT" | sha256sum | cut -c1-8)/$1"; fi
 }
 
+# Of the kept database. Below the ports that the system gives to outgoing connections, any of which could hold it just now.
+DB_PORT=${ZT_DB_PORT:-24720}
+
 # start_database NAME PORT [SETTING...]: a private cluster on loopback; sets DB_URL and DB_DIR.
 start_database() {
   local name=$1 port=$2 bin user=zealous secret

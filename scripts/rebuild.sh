@@ -4,6 +4,6 @@ source "$(dirname "$0")/lib.sh"
 need_node
 need_postgres
 need_packages
-start_database demo "${ZT_DB_PORT:-54720}"
+start_database demo "$DB_PORT"
 trap stop_database EXIT
 ZT_DATABASE_URL=$DB_URL node -r @swc-node/register apps/server/src/rebuild.ts

@@ -6,7 +6,7 @@ FILE=${1:-}
 [ -n "$FILE" ] || fail 'Say which file: npm run restore -- FILE'
 [ -r "$FILE" ] || fail "$FILE cannot be read."
 "$(pg_bin)/pg_restore" --list "$FILE" >/dev/null 2>&1 || fail "$FILE is no backup of this application, or it is damaged. Nothing was changed."
-start_database "${ZT_DB_NAME:-demo}" "${ZT_DB_PORT:-54720}"
+start_database "${ZT_DB_NAME:-demo}" "$DB_PORT"
 trap stop_database EXIT
 ADMIN=${DB_OWNER_URL%/zealous}/postgres
 sql() { "$(pg_bin)/psql" -q -v ON_ERROR_STOP=1 -d "$ADMIN" -tAc "$1"; }
