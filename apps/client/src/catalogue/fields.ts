@@ -127,6 +127,20 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         kind: { type: 'own', name: 'results' },
       },
       {
+        name: 'earlier',
+        label: 'Answers that it gives no more, still read in orders that have them',
+        kind: {
+          type: 'rows',
+          add: 'Add an earlier answer',
+          fresh: { id: 'earlier', label: 'Earlier answer', stands: ['normal'] },
+          fields: [
+            text('id', 'Its id in the orders'),
+            text('label', 'Label'),
+            words('stands', 'Meant one of these results, by id'),
+          ],
+        },
+      },
+      {
         name: 'quantity',
         label: 'A measured number',
         kind: {

@@ -1,4 +1,4 @@
-import { isAbnormal, type Check, type RecordedFinding } from '@zealous/core';
+import { answersOf, isAbnormal, type Check, type RecordedFinding } from '@zealous/core';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { Button } from '../ui/Button';
@@ -20,7 +20,7 @@ export function AboutFinding({
   const { id, result, innocent = false } = found;
   return (
     <Sheet title="About what was just found" open onClose={onClose}>
-      <Text bold>{`${check.name}: ${check.results.find((item) => item.id === result)?.label ?? result}`}</Text>
+      <Text bold>{`${check.name}: ${answersOf(check).find((item) => item.id === result)?.label ?? result}`}</Text>
       {isAbnormal(check, result) ? (
         <Button
           label={innocent ? 'It may be the cause' : 'Real, but not the cause'}

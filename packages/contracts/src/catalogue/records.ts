@@ -5,6 +5,7 @@ import type {
   ChangeKind,
   Check,
   Dimension,
+  EarlierResult,
   FailureMode,
   Hazard,
   Material,
@@ -107,6 +108,12 @@ export class ReachWhereContract implements ReachWhere {
   @OneOf(REACHES) reach!: ReachWhere['reach'];
 }
 
+export class EarlierResultContract implements EarlierResult {
+  @Id() id!: string;
+  @Words(80) label!: string;
+  @Ids(24, 1) @Says('the results of today of which it meant one') stands!: string[];
+}
+
 export class CheckContract extends DeedContract implements Check {
   @Id() id!: string;
   @Words(120) name!: string;
@@ -142,6 +149,10 @@ export class CheckContract extends DeedContract implements Check {
   @Maybe() @Id() @Says('the check that asks the same by other means') like?: string;
   @Maybe() @Flag() @Says('one look that may show several things at once') items?: boolean;
   @Rows(() => CheckResultContract, 24) results!: CheckResultContract[];
+  @Maybe()
+  @Rows(() => EarlierResultContract, 6)
+  @Says('answers that the check gives no more, still read in orders that have them')
+  earlier?: EarlierResultContract[];
   @Maybe() @Part(() => QuantityContract) quantity?: QuantityContract;
   @Share() miss!: number;
   @Share() falseAlarm!: number;

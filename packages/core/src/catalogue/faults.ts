@@ -145,6 +145,13 @@ function checkFaults(read: Reader): void {
   read.catalogue.checks.forEach((check, c) => {
     const path = `/checks/${c}`;
     check.results.forEach((result, r) => read.shown(`${path}/results/${r}/when`, result.when));
+    check.earlier?.forEach(({ id, stands }, e) => {
+      if (check.results.some((result) => result.id === id))
+        read.say(`${path}/earlier/${e}/id`, `"${id}" is a result that is given today`);
+      for (const stand of stands)
+        if (!check.results.some((result) => result.id === stand))
+          read.say(`${path}/earlier/${e}/stands`, `this check has no result "${stand}"`);
+    });
     if (!check.asks && check.results.length < (check.quantity ? 1 : 2))
       read.say(`${path}/results`, 'a check needs an abnormal and a normal result');
     read.one(`${path}/keeps`, 'remedy', check.keeps);

@@ -32,6 +32,11 @@ export const modeById = (catalogue: Catalogue, id: string): FailureMode | undefi
   catalogue.modes.find((mode) => mode.id === id);
 export const checkById = (catalogue: Catalogue, id: string): Check | undefined =>
   catalogue.checks.find((check) => check.id === id);
+/** What a check can answer or could once: results as they are offered, and those that are only read any more. */
+export const answersOf = ({ results, earlier = [] }: Check): readonly { id: string; label: string }[] => [
+  ...results,
+  ...earlier,
+];
 export const remedyById = (catalogue: Catalogue, id: string): Remedy | undefined =>
   catalogue.remedies.find((remedy) => remedy.id === id);
 /** Whether a remedy leaves in place what a swap brought. */

@@ -113,6 +113,14 @@ export interface CheckResult {
   readonly sign?: LineSign;
 }
 
+/** An answer that a check once gave and gives no more: it is still read in orders that have it. */
+export interface EarlierResult {
+  readonly id: string;
+  readonly label: string;
+  /** The results of today of which it meant one, without saying which. */
+  readonly stands: readonly string[];
+}
+
 export interface Normal {
   readonly mean: number;
   readonly sd: number;
@@ -174,6 +182,7 @@ export interface Check extends Deed {
   /** One look that may show several things at once: each is ticked by itself. */
   readonly items?: boolean;
   readonly results: readonly CheckResult[];
+  readonly earlier?: readonly EarlierResult[];
   readonly quantity?: Quantity;
   /** Chance to miss an effect that is there, and to report one that is not. */
   readonly miss: number;

@@ -1,3 +1,4 @@
+import { answersOf } from '../catalogue/index';
 import type { CheckForecast } from '../decision/decide';
 import type { Model } from '../decision/model';
 import type { Evidence } from '../inference/evidence';
@@ -45,7 +46,7 @@ export function evidenceLabel(model: Model, item: Evidence): string {
       .filter((r) => also.includes(r.id))
       .map((r) => r.label.toLowerCase())
       .join(', ')}: real, but not the cause`;
-  const answer = [...place.check.results, ...(place.check.asks ? catalogue.onsets : [])].find(
+  const answer = [...answersOf(place.check), ...(place.check.asks ? catalogue.onsets : [])].find(
     (r) => r.id === finding.result,
   );
   const measured = answer && 'measured' in answer ? answer.measured : undefined;

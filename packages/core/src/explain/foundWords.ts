@@ -1,4 +1,5 @@
 import { NOT_SURE } from '../bench/places';
+import { answersOf } from '../catalogue/index';
 import type { Catalogue, Check } from '../catalogue/types';
 import type { Finding } from '../observation/context';
 
@@ -14,7 +15,7 @@ export function foundIn(
   { onsets }: Pick<Catalogue, 'onsets'>,
   { result, also = [], value }: Pick<Finding, 'result' | 'also' | 'value'>,
 ): Found {
-  const answers = check?.asks ? onsets : (check?.results ?? []);
+  const answers = check?.asks ? onsets : check ? answersOf(check) : [];
   const word = (id: string): string => answers.find((answer) => answer.id === id)?.label ?? id;
   const label = result === NOT_SURE ? 'Not sure' : [result, ...also].map(word).join('; ');
   const measured = check?.results.find(({ id }) => id === result)?.measured;

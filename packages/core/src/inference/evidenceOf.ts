@@ -96,7 +96,9 @@ class Maker {
     const place = this.places.get(finding.key);
     if (!place) throw new RangeError(`This machine has no check "${finding.key}".`);
     if (finding.innocent) return [this.innocent(finding, place, epoch)];
-    return place.check.items ? this.items(finding, place, epoch) : [this.answer(finding, place, epoch)];
+    // An answer that is given no more names none of the things that are ticked today.
+    const earlier = place.check.earlier?.some(({ id }) => id === finding.result) === true;
+    return place.check.items && !earlier ? this.items(finding, place, epoch) : [this.answer(finding, place, epoch)];
   }
 
   private answer(finding: Finding, place: CheckAtPlace, epoch: number): Evidence {
@@ -111,7 +113,7 @@ class Maker {
     const met = look && metFirst(place, this.causes);
     return this.make(
       finding.id,
-      flatLikelihood(place),
+      flatLikelihood(place, finding.result),
       soundUnder(place, answer),
       look,
       (cause) => answersUnder(catalogue, place, cause)(answer),

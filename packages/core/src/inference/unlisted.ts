@@ -10,8 +10,10 @@ const KEEPS = 0.8;
 const SHOWS_TO_EYE = 0.4;
 
 /** What a fault that nobody knows would show: any answer alike. A number counts against an even spread, so 1. */
-export const flatLikelihood = ({ check }: CheckAtPlace): number =>
-  check.quantity ? 1 : 1 / Math.max(2, check.results.length);
+export const flatLikelihood = ({ check }: CheckAtPlace, answer?: string): number =>
+  check.quantity
+    ? 1
+    : (check.earlier?.find(({ id }) => id === answer)?.stands.length ?? 1) / Math.max(2, check.results.length);
 
 /** How likely an answer is under something on no list, by how likely it is under the fault that it is like. */
 export function unlistedLikelihood(

@@ -47,13 +47,18 @@ export function weightFactor(
   return seen(closer(kin, WEIGHT_STRENGTH.machine), without(machine, undefined)).mean;
 }
 
-/** Dirichlet: the catalogue's shares as pseudo-counts, the shop's counts added. */
+/**
+ * Dirichlet: the catalogue's shares as pseudo-counts, the shop's counts added. Counts of values that the mode had under another
+ * name once are spread over those it has, as the catalogue shares them.
+ */
 function movedShows(shows: Shows, counts: Readonly<Record<string, number>>): Shows {
   const total = Object.values(counts).reduce((sum, n) => sum + n, 0);
+  const known = Object.keys(shows).reduce((sum, value) => sum + (counts[value] ?? 0), counts[''] ?? 0);
+  const whole = Object.values(shows).reduce((sum, p) => sum + p, 0) || 1;
   return Object.fromEntries(
     Object.entries(shows).map(([value, p]) => [
       value,
-      (SHOWS_STRENGTH * p + (counts[value] ?? 0)) / (SHOWS_STRENGTH + total),
+      (SHOWS_STRENGTH * p + (counts[value] ?? 0) + ((total - known) * p) / whole) / (SHOWS_STRENGTH + total),
     ]),
   );
 }

@@ -39,6 +39,16 @@ function answered(check: Check, answer: number, seen: number): number {
   return answer === normal ? check.miss - mistaken : mistaken / others;
 }
 
+/** Indices of the results that an answer may mean: one, but for an answer that the check gives no more. */
+function meant(check: Check, id: string): readonly number[] {
+  const stands = check.earlier?.find((known) => known.id === id)?.stands ?? [id];
+  return check.results.flatMap((result, index) => (stands.includes(result.id) ? [index] : []));
+}
+
+/** P(one of these answers | what there is to be seen), for named results. */
+const answeredAny = (check: Check, answers: readonly number[], seen: number): number =>
+  answers.reduce((sum, answer) => sum + answered(check, answer, seen), 0);
+
 const depthResult = (check: Check): CheckResult | undefined => check.results.find((result) => result.depth);
 
 /** Where the cause sits, mm from the entry of the check. */
@@ -184,26 +194,28 @@ export function answersUnder(catalogue: Catalogue, place: CheckAtPlace, cause: C
       return reached ? [(1 - check.miss) * at(off, answer) + check.miss * soundAt, soundAt] : soundAt;
     };
   }
-  const indexOf = (answer: Answer): number => {
-    const index = check.results.findIndex((candidate) => candidate.id === answer.result);
-    if (index < 0) throw new RangeError(`"${place.name}" has no result "${answer.result}".`);
-    return index;
+  const indicesOf = (answer: Answer): readonly number[] => {
+    const indices = meant(check, answer.result);
+    if (indices.length === 0) throw new RangeError(`"${place.name}" has no result "${answer.result}".`);
+    return indices;
   };
   if (check.swap) {
     const cured = reached || cause.mode.curedBySwap?.includes(check.id) ? 1 - check.miss : check.falseAlarm;
-    return (answer) => (indexOf(answer) === 0 ? cured : 1 - cured);
+    return (answer) => (indicesOf(answer).includes(0) ? cured : 1 - cured);
   }
   const deepest = depthResult(check)?.id;
   const here = deepest !== undefined && reached ? depthAt(place, cause) : undefined;
   const stray = strayDepth(place);
   const normal = check.results.length - 1;
   return (answer) => {
-    const index = indexOf(answer);
+    const indices = indicesOf(answer);
     const deep = answer.result === deepest && (answer.value !== undefined || answer.low !== undefined);
     const elsewhere = deep ? at(stray, answer) : 1;
-    if (!reached) return answered(check, index, normal) * elsewhere;
+    if (!reached) return answeredAny(check, indices, normal) * elsewhere;
     const mine = deep && here ? at(here, answer) : 1;
-    return check.results.map((_, seen) => answered(check, index, seen) * (seen === index ? mine : elsewhere));
+    return check.results.map(
+      (_, seen) => answeredAny(check, indices, seen) * (indices.includes(seen) ? mine : elsewhere),
+    );
   };
 }
 
@@ -211,9 +223,10 @@ export function answersUnder(catalogue: Catalogue, place: CheckAtPlace, cause: C
 export function soundAnswer(place: CheckAtPlace, answer: Answer): number {
   const { check } = place;
   if (check.quantity) return said(place, soundReading(place), answer);
-  const index = check.results.findIndex(({ id }) => id === answer.result);
-  const deep = check.results[index]?.depth && (answer.value !== undefined || answer.low !== undefined);
-  return answered(check, index, check.results.length - 1) * (deep ? said(place, strayDepth(place), answer) : 1);
+  const indices = meant(check, answer.result);
+  const deep =
+    indices.some((index) => check.results[index]?.depth) && (answer.value !== undefined || answer.low !== undefined);
+  return answeredAny(check, indices, check.results.length - 1) * (deep ? said(place, strayDepth(place), answer) : 1);
 }
 
 /** P(answer | no fault within reach); where nothing is left at all, a swap finds the machine well. */

@@ -32,7 +32,9 @@ export function finding(
   const { key, result, value } = event.body;
   const place = knownCheck(state, key, machine, catalogue);
   const { check } = place;
-  const answers: readonly { id: string; depth?: boolean }[] = check.asks ? catalogue.onsets : check.results;
+  const answers: readonly { id: string; depth?: boolean }[] = check.asks
+    ? catalogue.onsets
+    : [...check.results, ...(check.earlier ?? [])];
   const answer = answers.find((candidate) => candidate.id === result);
   if (!answer && result !== NOT_SURE) refuse('/body/result', `"${place.name}" has no result "${result}".`);
   for (const [i, id] of (event.body.also ?? []).entries()) {
