@@ -10,7 +10,11 @@ import {
 } from '@zealous/core';
 import { flag, number, one, several, text, words, type RecordField } from '../ui/form/fields';
 
-const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
+/** Choices by id, in the words of the records. */
+export const names = (
+  list: readonly { readonly id: string; readonly name: string }[],
+): Readonly<Record<string, string>> => Object.fromEntries(list.map(({ id, name }) => [id, name]));
+export const STATIONS = STATION_KINDS.map((id) => ({ id: id as string, label: KIND_NAMES[id] }));
 type Params = Readonly<Record<string, string>>;
 
 export const toolsOf = (catalogue: Catalogue): RecordField =>

@@ -97,6 +97,7 @@ export class ModeContract implements FailureMode {
   @Ids(12, 1)
   @Says('swaps that cure it although it does not lie within what they reach')
   curedBySwap?: string[];
+  @Maybe() @Flag() @Says('only where several lanes lead into the station') severalLanes?: boolean;
   @Maybe() @Flag() retired?: boolean;
 }
 

@@ -1,4 +1,6 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
+import { causesOf } from '../observation/causes';
+import { machineOfFamily } from '../path/families';
 import { mouthFor } from './action';
 import type { Machine, Station } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
@@ -73,7 +75,7 @@ describe('reach is computed from the path', () => {
   test('by hand at the hot end sees what comes after the gears, ahead of them sees what comes before', () => {
     expect(reached(whelk, 'feed-by-hand@extruder')).not.toContain('extruder');
     expect(reached(whelk, 'feed-by-hand@extruder')).toContain('nozzle');
-    expect(reached(whelk, 'pull-strand@extruder')).toEqual(['spool', 'extruder']);
+    expect(reached(whelk, 'pull-strand@extruder')).toEqual(['spool']);
   });
 
   test('the other lane takes this lane out of play, not what they share', () => {
@@ -81,6 +83,19 @@ describe('reach is computed from the path', () => {
     expect(seen).toContain('tube-c');
     expect(seen).not.toContain('hub');
     expect([...places(whelk).keys()].some((key) => key.startsWith('other-lane'))).toBe(false);
+  });
+
+  test('whether another lane is still in is asked, and suspected, only where lanes meet', () => {
+    const causes = (machine: Machine) =>
+      causesOf({ machine, catalogue, symptoms: [], before: [] }, routeOf(machine)).filter(
+        ({ mode }) => mode.id === 'lane-left-in',
+      );
+    expect(places(dunlin).has('look-lanes@hub')).toBe(true);
+    expect(causes(dunlin).map(({ stop }) => stop.station.id)).toEqual(['hub']);
+    // Two heads with a buffer each: several lanes, and none of them meet.
+    const apart = machineOfFamily('two-heads', 'm', 'm');
+    expect([...places(apart).keys()].some((key) => key.startsWith('look-lanes'))).toBe(false);
+    expect(causes(apart)).toEqual([]);
   });
 
   test('depths are measured from the mouth where the strand goes in', () => {

@@ -4,7 +4,7 @@ import { partsToRemove } from './closure';
 import type { Need } from './price';
 import { lanesThrough } from './state';
 import type { Machine, Station, StationParams } from '../path/machine';
-import { laneRuns, routeOf, type Route, type Stop } from '../path/route';
+import { laneRuns, sharedRuns, routeOf, type Route, type Stop } from '../path/route';
 import { predicted } from './predict';
 
 /** A check of the catalogue at one place of this machine. */
@@ -90,7 +90,7 @@ function reachOf(check: Check, machine: Machine, route: Route, index: number): R
     case 'after':
       return range(index + 1, last);
     case 'before':
-      return range(0, index);
+      return range(0, index - 1);
     case 'lane': {
       const lanes = new Set(laneRuns(machine).map((run) => run.id));
       return new Set(route.stops.filter((stop) => lanes.has(stop.run)).map((stop) => stop.index));
@@ -208,11 +208,14 @@ export const needOfCheck = ({ check, parts, clear }: CheckAtPlace, hotC: number)
 
 function checksAt(catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] {
   const severalLanes = laneRuns(machine).length > 1;
+  const shared = sharedRuns(machine);
   return catalogue.checks.flatMap((check): CheckAtPlace[] => {
     if (check.severalLanes && !severalLanes) return [];
     if (check.at === 'span') return spans(check, route);
     const stops =
-      check.at === 'once' ? route.stops.slice(0, 1) : route.stops.filter((stop) => applies(check, stop.station));
+      check.at === 'once'
+        ? route.stops.slice(0, 1)
+        : route.stops.filter((stop) => applies(check, stop.station) && (!check.severalLanes || shared.has(stop.run)));
     return stops.map((stop) => {
       const reach = reachOf(check, machine, route, stop.index);
       const mouth = check.needs === 'mouth' ? mouthFor(route, stop.index) : undefined;

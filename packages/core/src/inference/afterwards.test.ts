@@ -63,6 +63,16 @@ test('a swap that cured speaks of what was swapped, not of something on no list'
   expect(after.elsewhere).toBeLessThan(before.elsewhere);
 });
 
+test('an order that was answered in words of before is still worked out: something of the settings, not which', () => {
+  const order = (result: string) =>
+    believed('hub-head', (id) => [takenIn(id, { symptoms: ['thin', 'clicks'] }), seen('compare-settings@job', result)]);
+  const [before, now, sound] = [order('differs'), order('current'), order('agrees')];
+  const sum = (of: typeof before): number =>
+    ['job/steps-wrong', 'job/too-cold', 'job/current-low'].reduce((all, id) => all + of.share(id), 0);
+  expect(sum(before)).toBeGreaterThan(5 * sum(sound));
+  expect(now.share('job/current-low')).toBeGreaterThan(1.5 * before.share('job/current-low'));
+});
+
 test('where every check finds the path sound, what is on no list grows, and lies aside of it', () => {
   const sound = [
     ['pull-strand@extruder', 'free'],
@@ -76,6 +86,7 @@ test('where every check finds the path sound, what is on no list grows, and lies
     ['compare-profile@job', 'agrees'],
     ['look-joint@block', 'clean'],
     ['watch-temp@block', 'steady'],
+    ['look-soft@sink', 'sound'],
   ] as const;
   const order = (n: number) =>
     believed('enclosed-rear', (id) => [

@@ -207,6 +207,18 @@ test('a lesson that is taken back is wholly gone, whatever was learned before an
   expect(unlearn(learn(learn(before, one), third), one)).toEqual(learn(before, third));
 });
 
+test('what was learned of a value that has another name now counts for those that the mode has', () => {
+  const steps = catalogue.modes.find(({ id }) => id === 'steps-wrong');
+  const shown = (counts: Readonly<Record<string, number>>): number | undefined => {
+    const shop = { ...noCounts, orders: 40, shows: { 'steps-wrong': { settings: counts } } };
+    return learnedCatalogue(catalogue, { ...nothingLearned, shop }, dunlin).modes.find(({ id }) => id === 'steps-wrong')
+      ?.shows['settings']?.['steps'];
+  };
+  expect(Object.keys(steps?.shows['settings'] ?? {})).toEqual(['steps']);
+  expect(shown({ differs: 39, '': 1 })).toBeCloseTo(shown({ steps: 39, '': 1 }) ?? 0, 12);
+  expect(shown({ differs: 39, '': 1 })).toBeGreaterThan(0.9);
+});
+
 test('a mode that was learned keeps what it reads, and what was read of it moves the chance that it shows there', () => {
   const mode = catalogue.modes.find(({ reads }) => Object.keys(reads ?? {}).length > 0);
   if (!mode?.reads) throw new Error('test data');
@@ -223,7 +235,7 @@ test('a mode that was learned keeps what it reads, and what was read of it moves
   expect(readsOf(taught({ [dimension]: { [Object.keys(mode.shows[dimension] ?? {})[0] ?? '']: 5 } }))).toEqual(
     mode.reads,
   );
-  const moved = readsOf(taught({ [`reads:${name}`]: { off: 0, none: 40 } }))?.[name];
+  const moved = readsOf(taught({ [`reads:${name}`]: { off: 0, '': 40 } }))?.[name];
   expect(moved?.p).toBeLessThan(reading.p);
   expect(moved).toMatchObject({ mean: reading.mean, sd: reading.sd });
 });

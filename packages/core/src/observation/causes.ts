@@ -1,6 +1,6 @@
 import type { Catalogue, FailureMode, Raise } from '../catalogue/types';
 import { materialOf } from '../catalogue/index';
-import type { Route, Stop } from '../path/route';
+import { sharedRuns, type Route, type Stop } from '../path/route';
 import type { Station } from '../path/machine';
 import type { Case } from './context';
 import { creptMode } from './creep';
@@ -51,13 +51,17 @@ function holds(raise: Raise, kase: Case, station: Station, traits: readonly stri
 export function causesOf(kase: Case, route: Route): readonly Cause[] {
   const material = materialOf(kase.catalogue, kase.material);
   const { traits } = material;
+  const shared = sharedRuns(kase.machine);
   return kase.catalogue.modes.flatMap((own): Cause[] => {
     if (own.retired) return [];
     const { mode, raise: crept } = creptMode(own, kase.machine, kase.catalogue, material);
     const shares = Object.entries(mode.where) as [string, number][];
     const whole = shares.reduce((sum, [, share]) => sum + share, 0);
     return shares.flatMap(([kind, share]) => {
-      const stops = route.stops.filter((stop) => stop.station.kind === kind && allowed(mode, stop.station));
+      const stops = route.stops.filter(
+        (stop) =>
+          stop.station.kind === kind && allowed(mode, stop.station) && (!mode.severalLanes || shared.has(stop.run)),
+      );
       return stops.map((stop): Cause => {
         const raisedBy: { readonly why: string; readonly by: number }[] = (mode.raised ?? []).filter((raise) =>
           holds(raise, kase, stop.station, traits),

@@ -52,6 +52,21 @@ describe('named results, worked by hand from the catalogue’s numbers', () => {
     expect(results(swap, 'nozzle/tip-particles')[0]).toBeCloseTo(0.05, 9);
   });
 
+  test('an answer that is given no more counts as all those that it may have meant', () => {
+    const job = place('compare-settings@job');
+    const old = job.check.earlier?.[0];
+    expect(old?.stands.length).toBeGreaterThan(5);
+    const under = (result: string, id: string): number => answerLikelihood(catalogue, job, { result }, cause(id));
+    for (const id of ['job/steps-wrong', 'job/too-cold', 'block/target-unset', 'nozzle/nozzle-worn'])
+      expect(under('differs', id)).toBeCloseTo(
+        (old?.stands ?? []).reduce((sum, stand) => sum + under(stand, id), 0),
+        12,
+      );
+    // Today's answer tells the two apart, the old one does not.
+    expect(under('steps', 'job/steps-wrong')).toBeGreaterThan(20 * under('steps', 'job/too-cold'));
+    expect(under('differs', 'job/steps-wrong')).toBeCloseTo(under('differs', 'job/too-cold'), 9);
+  });
+
   test('several dimensions in one result: the first that shows is reported, noisy-or', () => {
     // "Clicks" is seen when the grip knocks; "bubbles" when the strand bubbles. One symptom sees one dimension here.
     const symptom = catalogue.symptoms.find((item) => item.id === 'thin');

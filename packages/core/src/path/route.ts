@@ -23,6 +23,12 @@ export function laneRuns(machine: Machine): readonly Run[] {
   return machine.runs.filter((run) => !run.stations.some((station) => targets.has(station.id)));
 }
 
+/** Runs that several lanes lead into: what stands there is passed by the strand of each. */
+export function sharedRuns(machine: Machine): ReadonlySet<string> {
+  const lanes = laneRuns(machine).map(({ id }) => new Set(routeOf(machine, id).stops.map(({ run }) => run)));
+  return new Set(machine.runs.flatMap(({ id }) => (lanes.filter((runs) => runs.has(id)).length > 1 ? [id] : [])));
+}
+
 /**
  * Walks from the first station of a lane to the end of the path, through every merge.
  *
