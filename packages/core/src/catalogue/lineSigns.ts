@@ -4,6 +4,7 @@ export const LINE_SIGNS = [
   'always-present',
   'always-absent',
   'flickers',
+  'inverted',
   'steady',
   'drops',
   'jumps',

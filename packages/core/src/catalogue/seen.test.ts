@@ -29,6 +29,9 @@ function bestRatio(place: CheckAtPlace, cause: Cause, route: ReturnType<typeof r
 const straight = ({ check }: CheckAtPlace): boolean =>
   !check.swap && !check.asks && check.at !== 'span' && (check.reach === 'station' || check.reach === 'near');
 
+/** Nothing of it can be seen with an eye: a check that is done at its place tells of it, whatever else that reaches too. */
+const isSetting = ({ mode }: Cause): boolean => !('visible' in mode.shows);
+
 // What a technician would see when the part is in front of him must have a word, and the word must tell.
 describe.each(FAMILIES.map(({ id }) => id))('on a machine of the family %s', (family) => {
   const machine = machineOfFamily(family, 'm', 'M');
@@ -46,7 +49,8 @@ describe.each(FAMILIES.map(({ id }) => id))('on a machine of the family %s', (fa
           place.reach.has(cause.stop.index) &&
           (outside
             ? !place.check.swap && !place.check.asks
-            : straight(place) && (place.station === cause.stop.station.id || place.check.reach === 'near')),
+            : (straight(place) || (isSetting(cause) && place.station === cause.stop.station.id)) &&
+              (place.station === cause.stop.station.id || place.check.reach === 'near')),
       );
       const best = Math.max(0, ...own.map((place) => bestRatio(place, cause, route)));
       return best >= 5 ? [] : [`${cause.id}: ${best.toFixed(1)}`];

@@ -76,7 +76,7 @@ describe('What a machine on its line says of a check', () => {
   it('is one of the results of that check, for every sign', () => {
     for (const line of ['sensor', 'temperature'] as const) {
       const check = deliveredCatalogue.checks.find((one) => one.byLine === line);
-      const signs = line === 'sensor' ? LINE_SIGNS.slice(0, 4) : LINE_SIGNS.slice(4, 7);
+      const signs = line === 'sensor' ? LINE_SIGNS.slice(0, 5) : LINE_SIGNS.slice(5, 8);
       for (const sign of signs) expect(check && resultOfSign(check, sign)).toBeDefined();
     }
     expect(lineCheck(deliveredCatalogue, machine, undefined, 'feed')?.check.quantity?.unit).toBe('mm');
@@ -91,7 +91,8 @@ describe('What a machine on its line says of a check', () => {
     expect(sensorSign(t, t)).toBe('always-present');
     expect(sensorSign(f, f)).toBe('always-absent');
     expect(sensorSign([true, false], f)).toBe('flickers');
-    expect(sensorSign(f, t)).toBe('flickers');
+    expect(sensorSign(f, t)).toBe('inverted');
+    expect(sensorSign([true, false], t)).toBe('flickers');
     expect(stepsSign(415, 413)).toBeUndefined();
     expect(stepsSign(415, 400)).toBe('steps-differ');
     expect(heatSign({ jumpsAtS: [3], drops: [] })).toBe('jumps');

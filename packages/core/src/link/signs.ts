@@ -26,6 +26,7 @@ export function sensorSign(inside: readonly boolean[], outside: readonly boolean
   if (all(inside, true) && all(outside, false)) return 'follows';
   if (all(inside, true) && all(outside, true)) return 'always-present';
   if (all(inside, false) && all(outside, false)) return 'always-absent';
+  if (all(inside, false) && all(outside, true)) return 'inverted';
   return 'flickers';
 }
 

@@ -156,7 +156,7 @@ export class StandIn {
 
   private sensor(): string {
     const { sensor } = this.nature;
-    const wrong = sensor === 'flickers' && this.random() < FLICKERS;
+    const wrong = sensor === 'inverted' || (sensor === 'flickers' && this.random() < FLICKERS);
     const present =
       sensor === 'always-present' ? true : sensor === 'always-absent' ? false : wrong ? !this.present : this.present;
     return present ? 'TRIGGERED' : 'open';

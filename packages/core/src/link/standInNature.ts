@@ -31,8 +31,11 @@ export function natureOf(bench: RoundBench, coolFactor: number): StandInNature {
       sign: place?.check.results.find(({ id }) => id === finding?.result)?.sign,
     };
   };
+  const fed = (found('feed').value ?? ASKED_MM) / ASKED_MM;
+  // Steps that differ are what makes it feed otherwise: the gears themselves are sound.
+  const steps = found('steps').sign === 'steps-differ';
   return {
-    fed: (found('feed').value ?? ASKED_MM) / ASKED_MM,
+    ...(steps ? { fed: 1, stepsOff: fed } : { fed }),
     sensor: found('sensor').sign ?? SOUND.sensor,
     heat: found('temperature').sign ?? SOUND.heat,
     coolFactor,
