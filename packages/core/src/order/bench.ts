@@ -27,7 +27,8 @@ export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Ben
   strand: state.strand,
   supported: state.supported,
   wet: new Set(state.wet),
-  service: new Set(state.service),
+  // On its mount it is in no service position, whatever was said of it.
+  service: new Set(state.service.filter((id) => state.off.includes(id))),
   pulled: new Set(state.pulled),
   loosened: new Set(loosenedParts(machine, state)),
   targetC: state.heat.targetC,

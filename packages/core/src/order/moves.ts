@@ -46,7 +46,10 @@ export function stateChanged(
   };
 }
 
-/** Parts off and on: what comes off has its screws on the mat; what goes back is in no service position any more. @throws RefusedEvent */
+/**
+ * Parts off and on: what comes off has its screws on the mat. What goes back, and what comes off only now, is in no service
+ * position. @throws RefusedEvent
+ */
 export function partsMoved(state: OrderState, body: EventBodies['parts-moved'], machine: Machine): OrderState {
   const { off = [], on = [], ways = {} } = body;
   [...off, ...on].forEach((id, i) => {
@@ -73,7 +76,7 @@ export function partsMoved(state: OrderState, body: EventBodies['parts-moved'], 
     off: joined(state.off, off).filter((id) => !on.includes(id)),
     opened: joined(state.opened, off),
     ways: Object.fromEntries(Object.entries({ ...state.ways, ...ways }).filter(([id]) => !on.includes(id))),
-    service: without(state.service, on),
+    service: without(state.service, [...on, ...off.filter((id) => !state.off.includes(id))]),
     fasteners,
     // What was proved before it was opened again is not proved any more.
     ...(off.length ? { proofs: {} } : {}),

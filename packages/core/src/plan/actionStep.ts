@@ -126,7 +126,7 @@ export function rungStep(
   if (!found) throw new RangeError(`"${remedy.name}" has no action "${actionId ?? ''}" here.`);
   const { action, need } = found;
   const last = actionId === undefined;
-  const { heat, power, hotC } = need;
+  const { heat, power, hotC, parts } = need;
   const offer = offersOf(remedy).find((candidate) => candidate.id === offerId);
   const share = offer && placed.length === 1 ? offer.minutes : undefined;
   const acts = actsOf(writing, stop, action, need, material);
@@ -143,6 +143,7 @@ export function rungStep(
     mode,
     remedy: remedy.id,
     need: { heat, power, hotC },
+    ...(parts.length ? { wants: parts } : {}),
     minutes: share ?? action.minutes,
     waitMinutes: action.waitMinutes ?? 0,
     tools: toolWords(writing, action.tools ?? [], stop.station),

@@ -199,7 +199,8 @@ export function goalsOf(planning: Planning, next: readonly Next[]): readonly Goa
   if (lanes.length > 0)
     made.push({ ...unloadGoal(planning, lanes, next), ...(unknown.length > 0 ? { after: [look] } : {}) });
   const wet = [...(bench.wet ?? [])];
-  if (wet.length > 0 && !goals.some(({ dries }) => dries))
+  // What stands on its mount wet cannot be reached by the remedy's own drying: to take it off, the machine may have to be heated.
+  if (wet.length > 0 && (!goals.some(({ dries }) => dries) || wet.some((part) => !bench.off.has(part))))
     made.push({
       id: `dry:${wet.join('+')}`,
       parts: [],

@@ -7,6 +7,7 @@ import { judge } from '../order/reduce';
 import { recordOf } from '../record/report';
 import { recordMarkdown } from '../record/reportMarkdown';
 import type { OrderState } from '../order/state';
+import { machineOfFamily } from '../path/families';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { causesOf } from '../observation/causes';
@@ -160,6 +161,37 @@ describe('heat, power and safety', () => {
       chosen(dunlin, 'extruder', 'gears-worn', [event('bench-changed', { power: 'on', targetC: 208, readingC: 208 })]),
     ).steps.find((item) => item.sets?.power === 'off');
     expect(switchOff && heldBecause(switchOff, { temperatureC: 150, power: 'on', off })).toMatch(/below 100 °C/);
+  });
+
+  test('nothing is done to a part that is still on its mount, and a plan goes on whatever was tapped', () => {
+    const soaked = (family: string, station: string, mode: string, remedy: string) => {
+      const machine = machineOfFamily(family, family, family);
+      const begun = [...chosen(machine, station, mode), event('rung-picked', { station, mode, remedy })];
+      const held = (kind: string): string | undefined => {
+        const state = stateOf(machine, begun);
+        const step = planFor(machine, catalogue, state, benchAt(machine, state, 0)).steps.find(({ id }) =>
+          id.includes(kind),
+        );
+        if (!step) throw new Error(`no step ${kind}`);
+        return heldBecause(
+          step,
+          { ...benchAt(machine, state, 0), temperatureC: 20, power: 'off', coldSure: true },
+          machine,
+        );
+      };
+      return { machine, begun, held };
+    };
+    const solvent = soaked('geared-flexible', 'nozzle', 'carbon-plug', 'solvent-soak');
+    expect(solvent.held('solvent-soak:soak')).toMatch(/must be off first/);
+    const belt = soaked('direct-belt', 'liner', 'liner-plug', 'heat-and-pull');
+    expect(belt.held('service:')).toMatch(/must be off first/);
+    // Said all the same, of a part on its mount: it is dried first, or taken off first, and there is a plan.
+    const wet = plan(solvent.machine, [...solvent.begun, event('bench-changed', { wet: ['hot-end'] })]);
+    const order = ids(wet.steps);
+    expect(order.findIndex((id) => id.startsWith('dry:'))).toBeLessThan(order.findIndex((id) => id.startsWith('heat')));
+    expect(order.findIndex((id) => id.startsWith('dry:'))).toBeGreaterThanOrEqual(0);
+    const early = [...belt.begun, event('bench-changed', { service: ['hot-end'] })];
+    expect(ids(plan(belt.machine, early).steps)).toContain('service:hot-end');
   });
 
   test('a part comes off the way one picks, at its price; a way that leads nowhere is refused', () => {

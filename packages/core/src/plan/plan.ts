@@ -223,6 +223,11 @@ export function heldBecause(step: PlanStep, bench: Bench, machine?: Machine): st
   if (open !== undefined) return open;
   if (step.kind === 'power' && step.sets?.power === 'off' && bench.temperatureC > SWITCH_OFF_BELOW_C)
     return `must cool below ${SWITCH_OFF_BELOW_C} °C before it is switched off: recorded ${Math.round(bench.temperatureC)} °C`;
+  const still = step.wants?.find((id) => !bench.off.has(id));
+  if (machine && still !== undefined) {
+    const name = machine.parts.find((item) => item.id === still)?.name ?? still;
+    return `comes after another part: ${name} must be off first`;
+  }
   if (step.opens !== undefined && machine) {
     const part = machine.parts.find((item) => item.id === step.opens);
     const removal = step.way === undefined ? part : part?.ways?.find((way) => way.id === step.way);

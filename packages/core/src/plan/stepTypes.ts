@@ -67,6 +67,8 @@ export interface PlanStep {
   readonly measures?: 'depth';
   /** What ticking the step says about the bench. */
   readonly sets?: EventBodies['bench-changed'];
+  /** Parts that are off while it is done. */
+  readonly wants?: readonly string[];
   readonly opens?: string;
   readonly closes?: string;
   readonly replaces?: string;

@@ -217,6 +217,7 @@ function serviceStep(writing: Writing, part: string): Body {
     title: `${body.title}: ${found.name}`,
     how: body.how.replaceAll('{service}', found.service ?? ''),
     part,
+    wants: [part],
     cautions: cautionsOf(writing.catalogue, body.cautions, [], ['heat', 'cable']),
     sets: { service: [part] },
     acts: [{ do: 'service', part }],
