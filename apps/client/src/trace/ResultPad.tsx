@@ -172,7 +172,7 @@ export function ResultPad({
     <View style={styles.whole}>
       <MoreBelow label="The check" style={styles.words} contentStyle={styles.column}>
         <View style={styles.head}>
-          <Text kind="small" bold tone="deed">
+          <Text kind="small" bold tone="deed" style={styles.next}>
             {check.done ? 'Look here again' : 'Look here next'}
           </Text>
           <CheckSketch place={place} route={routeOf(machine, lane)} />
@@ -279,7 +279,9 @@ const styles = StyleSheet.create({
   column: { gap: space.s },
   head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
   grow: { flex: 1 },
-  minutes: { flexShrink: 0, borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s },
+  next: { flexShrink: 0 },
+  // With a wait it may be long: it breaks in two before it runs off a narrow screen.
+  minutes: { flexShrink: 1, textAlign: 'right', borderWidth: 1, borderRadius: radius.s, paddingHorizontal: space.s },
   grid: { flexDirection: 'row', flexWrap: 'wrap', gap: space.s },
   half: { flexBasis: '47%', flexGrow: 1 },
   pad: { paddingHorizontal: space.l, paddingBottom: space.s },

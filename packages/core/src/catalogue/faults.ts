@@ -11,6 +11,7 @@ const SIZES = ['needle', 'rod', 'bit', 'spanner'];
 const RULES = ['nozzle-rule', 'spring-rule', 'coupler-rule'];
 const WORDS = {
   check: [...SIZES, 'from', 'to', 'station'],
+  how: [...SIZES, 'station'],
   action: [...SIZES, ...RULES, 'temp', 'solvent', 'station', 'dry'],
   standing: [...SIZES, ...RULES, 'temp', 'solvent', 'station', 'dry', 'service'],
   tool: SIZES,
@@ -165,7 +166,7 @@ function checkFaults(read: Reader): void {
     read.one(`${path}/only/param`, 'parameter', check.only?.param);
     read.one(`${path}/reachWhere/param`, 'parameter', check.reachWhere?.param);
     read.text(`${path}/name`, 'check', check.name);
-    read.text(`${path}/how`, 'check', check.how);
+    read.text(`${path}/how`, 'how', check.how);
   });
 }
 

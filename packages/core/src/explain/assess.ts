@@ -87,7 +87,7 @@ function rank(
     openIds: price.opened,
     ...(price.back ? { backIds: price.back } : {}),
     hotC: model.hotC,
-    how: withSizes(place.check.how, model.route),
+    how: withSizes(place.check.how.replaceAll('{station}', stationName(model, place.station)), model.route),
     cautions: cautionsOf(
       catalogue,
       place.check.cautions ?? [],

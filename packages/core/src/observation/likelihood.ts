@@ -40,9 +40,11 @@ function answered(check: Check, answer: number, seen: number): number {
 }
 
 /** Indices of the results that an answer may mean: one, but for an answer that the check gives no more. */
-function meant(check: Check, id: string): readonly number[] {
-  const stands = check.earlier?.find((known) => known.id === id)?.stands ?? [id];
-  return check.results.flatMap((result, index) => (stands.includes(result.id) ? [index] : []));
+function meant({ results, earlier = [] }: Check, id: string): readonly number[] {
+  const at = results.findIndex((result) => result.id === id);
+  if (at >= 0) return [at];
+  const stands = earlier.find((known) => known.id === id)?.stands ?? [];
+  return results.flatMap((result, index) => (stands.includes(result.id) ? [index] : []));
 }
 
 /** P(one of these answers | what there is to be seen), for named results. */
