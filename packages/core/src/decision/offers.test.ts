@@ -7,6 +7,8 @@ import { causesOf } from '../observation/causes';
 import { chanceRemoved } from '../inference/removal';
 import { answeredKeys } from './answered';
 import { barredKeys } from '../explain/assess';
+import type { Machine } from '../path/machine';
+import { remembered } from '../testing/remembered';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
 import { rathersAsk, suspectShown } from './advise';
@@ -16,7 +18,9 @@ import { workOut } from './working';
 
 const cold = (machine = dunlin): Bench => ({ temperatureC: machine.heat.ambientC, power: 'off', off: new Set() });
 
-function offers(symptoms: readonly string[], machine = dunlin) {
+/** Worked out once where it is asked of the same. */
+const offers = remembered(worked, (symptoms, machine = dunlin) => [symptoms, machine.id, machine.family]);
+function worked(symptoms: readonly string[], machine: Machine = dunlin) {
   const state = stateOf(machine, [takenIn(machine, { material: 'PLA', symptoms, onset: 'after-moving' })]);
   const { model, evidence, suspicion } = workOut(machine, catalogue, state);
   const found = decide(

@@ -1,6 +1,8 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
+import { remembered } from '../testing/remembered';
 import { dunlin, finding, stateOf, takenIn } from '../testing/machines';
+import { QUICK, USUAL, type Breadth, type ByExpectation } from '../inference/hypotheses';
 import { workOut } from '../decision/working';
 import { sightOf } from './assess';
 import type { StationSuspicion } from './cleared';
@@ -19,17 +21,16 @@ const ORDERS: readonly (readonly [string, string, number?])[][] = [
     ['tug@coupler-a', 'holds'],
   ],
 ];
-const views = new Map<string, ReturnType<typeof sightOf>>();
-/** What is seen after these findings; worked out once, since most orders share what they are without their only one. */
-const view = (list: readonly OrderEvent[], symptoms: readonly string[] = ['thin']) => {
-  const key = JSON.stringify([symptoms, list.map(({ body }) => body)]);
-  const known = views.get(key);
-  if (known) return known;
-  const taken = takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms });
-  const made = sightOf(workOut(dunlin, catalogue, stateOf(dunlin, [taken, ...list])));
-  views.set(key, made);
-  return made;
-};
+const viewBy = (breadth: Breadth | ByExpectation) =>
+  remembered(
+    (list: readonly OrderEvent[], symptoms: readonly string[]) => {
+      const taken = takenIn(dunlin, { lane: 'lane-a', material: 'PLA', symptoms });
+      return sightOf(workOut(dunlin, catalogue, stateOf(dunlin, [taken, ...list]), breadth));
+    },
+    (list, symptoms) => [symptoms, list.map(({ body }) => body)],
+  );
+/** What is seen after these findings. Most orders share what they are without their only one. */
+const view = viewBy(QUICK);
 
 const leftAt = (item?: StationSuspicion): number => (item ? item.suspicion - item.anywhere : 0);
 
@@ -61,7 +62,9 @@ test.each(ORDERS)(
 
 test('a strand that stops in the hub clears what it passed; a seat that holds, being one witness of several ways to fail, clears nothing', () => {
   const by = (key: string, result: string, value?: number) =>
-    view([finding(key, result, value)]).stations.flatMap(({ station, clearedBy }) => (clearedBy ? [station] : []));
+    viewBy(USUAL)([finding(key, result, value)], ['thin']).stations.flatMap(({ station, clearedBy }) =>
+      clearedBy ? [station] : [],
+    );
   expect(by('push-strand@gate-a>end', 'stops', 901)).toEqual(['gate-a', 'buffer-a']);
   expect(by('tug@port-a', 'holds')).toEqual([]);
 });

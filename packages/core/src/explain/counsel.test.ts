@@ -1,20 +1,30 @@
 import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
+import type { Machine } from '../path/machine';
+import { remembered } from '../testing/remembered';
 import { dunlin, event, finding, stateOf, takenIn, whelk } from '../testing/machines';
 import { routeOf } from '../path/route';
-import { assess, stationCase } from './assess';
+import { assess, quickWorking, stationCase } from './assess';
 import { inWords, minutesText, percent } from './explain';
 import { NOT_SURE } from '../bench/places';
 import { lookedAtKeys } from '../decision/answered';
 import { leftOfWay } from '../decision/apart';
+import type { Search } from '../decision/decide';
 import { HABITS } from '../decision/habits';
-import { workOut } from '../decision/working';
 import { unexplained } from './counsel';
 
 const cold: Bench = { temperatureC: 22, power: 'off', off: new Set() };
-const view = (events: readonly OrderEvent[], bench = cold, machine = whelk) =>
-  assess(machine, catalogue, stateOf(machine, events), bench, { depth: 2 });
+/** Worked out once where it is asked of the same; by the search of an answer at once, which details the leading checks only. */
+const viewBy = (search: Search) =>
+  remembered(
+    (events: readonly OrderEvent[], bench: Bench = cold, machine: Machine = whelk) =>
+      assess(machine, catalogue, stateOf(machine, events), bench, search),
+    (events, bench = cold, machine = whelk) => [events.map(({ type, body }) => [type, body]), bench, machine.id],
+  );
+const view = viewBy({ depth: 1, quick: true });
+/** With every check in all its detail. */
+const whole = viewBy({ depth: 1 });
 
 test('while it heats for a check, outside checks that fit into the wait are offered; when hot already, none', () => {
   const events = [takenIn(whelk, { symptoms: ['nothing', 'clicks'], material: 'PLA' })];
@@ -73,7 +83,11 @@ test('the one result that would change the answer is the largest move of the lea
 
 test('findings that the likeliest listed cause leaves unexplained are named, once something else leads', () => {
   const of = (...findings: readonly OrderEvent[]) => {
-    const { model, suspicion, evidence } = workOut(whelk, catalogue, stateOf(whelk, [takenIn(whelk), ...findings]));
+    const { model, suspicion, evidence } = quickWorking(
+      whelk,
+      catalogue,
+      stateOf(whelk, [takenIn(whelk), ...findings]),
+    );
     return unexplained(model, suspicion, evidence);
   };
   const strange = [
@@ -97,7 +111,7 @@ test('with the cover off and the hot end hot, what needs that is priced without 
   const strand = Object.fromEntries(dunlin.runs.map(({ id }) => [id, 'out' as const]));
   const hot = { temperatureC: 208, power: 'on' as const, strand };
   const named = (bench: Bench, key: string) => {
-    const check = view(events, bench, dunlin).checks.find((item) => item.key === key);
+    const check = whole(events, bench, dunlin).checks.find((item) => item.key === key);
     if (!check) throw new Error(`not offered: ${key}`);
     return check;
   };
@@ -175,7 +189,7 @@ describe('a check is described like any deed', () => {
     catalogue.cautions.flatMap(({ id: caution, marks }) => (caution === id ? (marks ?? []) : []));
 
   test('hot checks carry the caution of heat, pushes that of the head, on a lined path PTFE too; tools are named', () => {
-    const { checks } = view([takenIn(whelk)]);
+    const { checks } = whole([takenIn(whelk)]);
     const lined = whelk.runs.some(({ stations }) =>
       stations.some(({ kind, params }) => kind === 'heat-break' && params?.lining !== 'none'),
     );
@@ -195,7 +209,7 @@ describe('a check is described like any deed', () => {
 
   test('with the strand loaded a needle from below is dearer by the unloading, and its price says so', () => {
     const at = (is: 'in' | 'out') =>
-      view([takenIn(whelk)], { ...cold, strand: { [routeOf(whelk).lane]: is } }).checks.find(
+      whole([takenIn(whelk)], { ...cold, strand: { [routeOf(whelk).lane]: is } }).checks.find(
         ({ check: id }) => id === 'needle',
       );
     const [loaded, empty] = [at('in'), at('out')];
@@ -219,7 +233,7 @@ test('when the path is opened stretch by stretch, what is left of it is told, an
   const left: number[] = [];
   const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
   for (let turn = 0; turn < 24 && left.length < 2; turn++) {
-    const { advice, checks } = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1 });
+    const { advice, checks } = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1, quick: true });
     const next = checks.find(({ done }) => !done);
     const all = /To look at all that is left takes about (\d+) min/.exec(advice.text);
     expect(all !== null).toBe(advice.apart === true);
@@ -236,12 +250,12 @@ test('a stretch that was opened and told nothing is still to be looked at', () =
   const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
   const left = (): number => {
     const state = stateOf(whelk, events);
-    const { model } = workOut(whelk, catalogue, state);
+    const { model } = quickWorking(whelk, catalogue, state);
     return leftOfWay(model.way, lookedAtKeys(model, state.findings)).minutes;
   };
   const repairing = (): number =>
-    assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1 }).advice.repairMinutes;
-  const { looks } = workOut(whelk, catalogue, stateOf(whelk, events)).model.way;
+    assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1, quick: true }).advice.repairMinutes;
+  const { looks } = quickWorking(whelk, catalogue, stateOf(whelk, events)).model.way;
   const [whole, before] = [left(), repairing()];
   for (const { place } of looks) events.push(finding(place.key, NOT_SURE));
   expect(left()).toBe(whole);

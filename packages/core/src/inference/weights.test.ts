@@ -7,6 +7,7 @@ import { dunlin } from '../testing/machines';
 import { evidenceOf } from './evidenceOf';
 import { unlistedLikelihood } from './unlisted';
 import { Joint } from './joint';
+import { QUICK } from './hypotheses';
 import { suspect } from './suspicion';
 
 const route = routeOf(dunlin);
@@ -17,7 +18,7 @@ const logOdds = (share: number): number => Math.log(share / (1 - share));
 /** By how much suspicion of a place moves, in log odds. */
 function moved(station: string, rest: Partial<Case>, list: readonly Finding[] = []): number {
   const at = (given: Partial<Case>, findings: readonly Finding[]): number => {
-    const { causes, share } = suspect(kase(given), route, places, findings);
+    const { causes, share } = suspect(kase(given), route, places, findings, QUICK);
     return causes.reduce((sum, { stop }, i) => sum + (stop.station.id === station ? (share[i] ?? 0) : 0), 0);
   };
   return logOdds(at(rest, list)) - logOdds(at({}, []));

@@ -1,5 +1,6 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { workOut } from '../decision/working';
+import { QUICK } from '../inference/hypotheses';
 import type { OrderEvent } from '../order/events';
 import { machineOfFamily } from '../path/families';
 import { event, stateOf } from './machines';
@@ -16,10 +17,11 @@ export const repaired = (station: string, mode: string, remedy: string): readonl
   event('not-cured', {}),
 ];
 
+/** By the search of an answer at once: what is told here must hold at any breadth, and that one is many times as fast. */
 export function believed(family: string, events: (id: string) => readonly OrderEvent[]) {
   const machine = machineOfFamily(family, family, family);
   const state = stateOf(machine, events(machine.id));
-  const { model, suspicion } = workOut(machine, catalogue, state);
+  const { model, suspicion } = workOut(machine, catalogue, state, QUICK);
   const share = (id: string): number => {
     const c = model.causes.findIndex((cause) => cause.id === id);
     if (c < 0) throw new Error(`no cause ${id}`);
