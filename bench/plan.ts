@@ -21,7 +21,7 @@ let made = 0;
 const event = (type: string, body: object): OrderEvent =>
   ({
     id: `00000000-0000-4000-8000-${String(++made).padStart(12, '0')}`,
-    at: '2026-11-20T09:00:00.000Z',
+    at: '2026-12-01T09:00:00.000Z',
     by: 'bench',
     type,
     body,

@@ -187,6 +187,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       { name: 'when', label: 'It is what is seen of', kind: { type: 'own', name: 'when' } },
       number('miss', 'Not told though it is there, share'),
       number('falseAlarm', 'Told though it is not there, share'),
+      text('since', 'Asked from this day on, as 2026-11-30'),
     ];
   if (kind === 'onsets')
     return [text('label', 'When it begins'), flag('inPrint', 'In a print: its height and minutes are asked')];

@@ -66,7 +66,11 @@ export function freshRecord(kind: ChangeKind, id: string): Loose {
     };
   if (kind === 'proofs')
     return { id, name: 'New proof', how: 'How it is shown.', minutes: 2, heat: 'any', power: 'any', miss: 0.1 };
-  if (kind === 'symptoms') return { id, label: 'New symptom', when: { strand: ['thin'] }, miss: 0.3, falseAlarm: 0.05 };
+  // Whoever was taken in before was not asked for it.
+  if (kind === 'symptoms') {
+    const since = new Date().toISOString().slice(0, 10);
+    return { id, label: 'New symptom', when: { strand: ['thin'] }, miss: 0.3, falseAlarm: 0.05, since };
+  }
   if (kind === 'onsets') return { id, label: 'New beginning' };
   if (kind === 'dimensions') return { id, name: 'new dimension', values: ['normal', 'odd'] };
   if (kind === 'before') return { id, label: 'Something that was done' };

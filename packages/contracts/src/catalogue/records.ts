@@ -42,6 +42,7 @@ import {
   TakesContract,
 } from './parts';
 import {
+  Day,
   Flag,
   Id,
   Ids,
@@ -292,6 +293,7 @@ export class SymptomContract implements Symptom {
   @MapOf(idsEntry(20)) when!: Record<string, string[]>;
   @Share() miss!: number;
   @Share() falseAlarm!: number;
+  @Maybe() @Day() @Says('asked from this day on: of orders taken in before, nothing is known of it') since?: string;
 }
 
 export class OnsetContract implements Onset {

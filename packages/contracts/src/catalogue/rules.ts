@@ -9,6 +9,7 @@ import {
   IsBoolean,
   IsIn,
   IsInt,
+  IsISO8601,
   IsNumber,
   IsString,
   Length,
@@ -70,6 +71,12 @@ export const Ids = (most: number, least = 0): PropertyDecorator => {
 export const Words = (most: number, least = 1): PropertyDecorator => {
   const message = `must be text of ${least} to ${most} characters`;
   return all(IsString({ message }), Length(least, most, { message }));
+};
+
+/** A day of the calendar, ISO 8601, without a time. */
+export const Day = (): PropertyDecorator => {
+  const message = 'must be a day, as 2026-11-30';
+  return all(IsISO8601({ strict: true }, { message }), Length(10, 10, { message }));
 };
 
 /** A number between two bounds, both included. */

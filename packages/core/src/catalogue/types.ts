@@ -85,6 +85,8 @@ export interface Symptom {
   readonly when: Readonly<Record<string, readonly string[]>>;
   readonly miss: number;
   readonly falseAlarm: number;
+  /** Asked at the taking-in from this day on (ISO 8601): of an order taken in before, nothing is known of it. */
+  readonly since?: string;
 }
 
 export interface Onset {

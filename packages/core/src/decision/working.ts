@@ -13,8 +13,14 @@ import { keptOf } from './kept';
 import { modelOf, type Model } from './model';
 
 /** Symptoms that were asked for and are neither ticked nor named as not looked for. */
-const unticked = (catalogue: Catalogue, seen: readonly string[], notLooked: readonly string[]): readonly string[] =>
-  catalogue.symptoms.map(({ id }) => id).filter((id) => !seen.includes(id) && !notLooked.includes(id));
+const unticked = (
+  { symptoms }: Catalogue,
+  { symptoms: seen, notLooked = [], askedAt }: NonNullable<OrderState['intake']>,
+): readonly string[] =>
+  symptoms
+    .filter(({ since }) => since === undefined || Date.parse(askedAt) >= Date.parse(since))
+    .map(({ id }) => id)
+    .filter((id) => !seen.includes(id) && !notLooked.includes(id));
 
 const swapsIn = (catalogue: Catalogue, key: string): boolean =>
   catalogue.checks.some(({ id, keeps }) => keeps !== undefined && key.startsWith(`${id}@`));
@@ -44,7 +50,7 @@ export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState
     ...(intake?.failedAfterMinutes === undefined ? {} : { failedAfterMinutes: intake.failedAfterMinutes }),
     ...(intake?.failedAtMm === undefined ? {} : { failedAtMm: intake.failedAtMm }),
     ...(intake?.onsets === undefined ? {} : { onsets: intake.onsets }),
-    ...(intake?.notLooked === undefined ? {} : { unseen: unticked(catalogue, intake.symptoms, intake.notLooked) }),
+    ...(intake?.notLooked === undefined ? {} : { unseen: unticked(catalogue, intake) }),
   };
 }
 

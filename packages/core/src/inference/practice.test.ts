@@ -1,11 +1,11 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
-import { workOut } from '../decision/working';
+import { caseOf, workOut } from '../decision/working';
 import { assess } from '../explain/assess';
 import type { OrderEvent } from '../order/events';
 import { machineOfFamily } from '../path/families';
 import { routeOf } from '../path/route';
 import { believed, cold, repaired, seen, takenIn } from '../testing/believed';
-import { event, finding, stateOf } from '../testing/machines';
+import { dunlin, event, finding, stateOf } from '../testing/machines';
 import { evidenceOf } from './evidenceOf';
 import { causesOf } from '../observation/causes';
 import { checksFor } from '../bench/places';
@@ -192,6 +192,17 @@ test('a symptom that was asked for and not seen speaks against what would show i
   expect(order({ notLooked: [] })).toBeLessThan(nobody);
   const all = catalogue.symptoms.map(({ id }) => id).filter((id) => id !== 'thin');
   expect(order({ notLooked: all })).toBeCloseTo(nobody, 12);
+});
+
+test('a complaint the catalogue was given later is not "not seen" in an order from before, until it is asked again', () => {
+  const symptoms = catalogue.symptoms.map((row) => (row.id === 'thin' ? { ...row, since: '2026-12-02' } : row));
+  const told = { lane: 'lane-a', symptoms: ['clicks'], before: [], notLooked: ['not-reach'] };
+  const unseen = (...later: OrderEvent[]) =>
+    caseOf(dunlin, { ...catalogue, symptoms }, stateOf(dunlin, [takenIn(dunlin.id, told), ...later])).unseen ?? [];
+  const nextDay = event('intake-corrected', told, 26 * 60);
+  expect(unseen()).not.toContain('thin');
+  expect(unseen()).toContain('specks');
+  expect([...unseen(), 'thin'].sort()).toEqual([...unseen(nextDay)].sort());
 });
 
 test('of the first three offers no two ask the same question: two pushes differ by two stations and more', () => {

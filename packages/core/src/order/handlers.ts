@@ -32,7 +32,7 @@ export const HANDLERS: Handlers = {
     return takeIn(next, event, machine, catalogue);
   },
   'intake-corrected': ({ next, event, machine, catalogue }) => {
-    return putRight(next, event.body, machine, catalogue);
+    return putRight(next, event, machine, catalogue);
   },
   'finding-recorded': ({ state, next, event, machine, catalogue }) => {
     return {

@@ -32,7 +32,12 @@ function knownIntake(body: Intake, machine: Machine, catalogue: Catalogue): void
 }
 
 /** What was given at the taking-in, put right; the lane only while nothing was found on it. */
-export function putRight(state: OrderState, body: Intake, machine: Machine, catalogue: Catalogue): OrderState {
+export function putRight(
+  state: OrderState,
+  { body, at }: OrderEvent & { type: 'intake-corrected' },
+  machine: Machine,
+  catalogue: Catalogue,
+): OrderState {
   const { intake } = state;
   if (!intake) refuse('/type', 'The order has not been taken in yet.');
   knownIntake(body, machine, catalogue);
@@ -41,7 +46,14 @@ export function putRight(state: OrderState, body: Intake, machine: Machine, cata
   return intake
     ? {
         ...state,
-        intake: { ...body, number: intake.number, machineId: intake.machineId, at: intake.at, by: intake.by },
+        intake: {
+          ...body,
+          number: intake.number,
+          machineId: intake.machineId,
+          at: intake.at,
+          by: intake.by,
+          askedAt: at,
+        },
       }
     : state;
 }
@@ -59,7 +71,7 @@ export const takeIn = (
   knownIntake(body, machine, catalogue);
   return {
     ...state,
-    intake: { ...body, at: event.at, by: event.by },
+    intake: { ...body, at: event.at, by: event.by, askedAt: event.at },
     heat: { ...state.heat, atMs: Date.parse(event.at) },
   };
 };

@@ -215,12 +215,16 @@ describe('what was given at the taking-in is put right', () => {
 
   test('the whole of it anew; number, machine, day and person stay', () => {
     const before = stateOf(dunlin, begun()).intake;
-    const { intake } = stateOf(dunlin, [...begun(), right({ material: 'PETG', symptoms: ['clicks'] })]);
+    const { intake } = stateOf(dunlin, [
+      ...begun(),
+      { ...right({ material: 'PETG', symptoms: ['clicks'] }), at: '2026-12-02T08:00:00Z' },
+    ]);
     expect(intake).toEqual({
       number: before?.number,
       machineId: 'dunlin',
       at: before?.at,
       by: before?.by,
+      askedAt: '2026-12-02T08:00:00Z',
       lane: 'lane-a',
       material: 'PETG',
       symptoms: ['clicks'],

@@ -69,7 +69,8 @@ export interface RungTry {
 }
 
 export interface OrderState {
-  readonly intake?: EventBodies['taken-in'] & { readonly at: string; readonly by: string };
+  /** What was told; `askedAt` is when it was asked last, at the taking-in or as it was put right. */
+  readonly intake?: EventBodies['taken-in'] & { readonly at: string; readonly by: string; readonly askedAt: string };
   readonly findings: readonly RecordedFinding[];
   readonly notDone: readonly { readonly id: string; readonly key: string; readonly why: string }[];
   readonly heat: HeatRecord;

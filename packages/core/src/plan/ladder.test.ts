@@ -7,7 +7,7 @@ import type { OrderEvent } from '../order/events';
 import { phaseOf } from '../record/phase';
 import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
-import { dunlin, event, stateOf, takenIn, whelk } from '../testing/machines';
+import { dunlin, event, START, stateOf, takenIn, whelk } from '../testing/machines';
 import { ELSEWHERE_MIN, remedyMinutes } from '../decision/repairs';
 import { laddersFor, type Rung } from './ladder';
 import { judge } from '../order/reduce';
@@ -228,7 +228,7 @@ describe('the plan follows what is done', () => {
     const empty = event('bench-changed', { strand: lanes });
     const hourLater = (more: readonly OrderEvent[]) => {
       const state = stateOf(dunlin, [...worn, empty, hot, cooling, ...more]);
-      return planFor(dunlin, catalogue, state, benchAt(dunlin, state, Date.parse('2026-11-20T10:30:00Z')));
+      return planFor(dunlin, catalogue, state, benchAt(dunlin, state, Date.parse(START) + 90 * 60_000));
     };
     expect(hourLater([]).steps.map((step) => step.id)).toContain('wait:48');
     const read = event('bench-changed', { readingC: 31 }, 40);

@@ -46,7 +46,7 @@ export interface Audited {
   readonly error?: string;
 }
 
-const AT = '2026-11-20T09:00:00.000Z';
+const AT = '2026-12-01T09:00:00.000Z';
 let made = 0;
 const event = ({ type, body }: { readonly type: string; readonly body: unknown }): OrderEvent =>
   ({

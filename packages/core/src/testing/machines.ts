@@ -13,7 +13,7 @@ const demoMachine = (name: string): Machine =>
 
 export const whelk = demoMachine('whelk');
 export const dunlin = demoMachine('dunlin');
-export const START = '2026-11-20T09:00:00.000Z';
+export const START = '2026-12-01T09:00:00.000Z';
 
 let made = 0;
 export function event<T extends EventType>(type: T, body: EventBodies[T], minute = 0): OrderEvent {
