@@ -21,14 +21,14 @@ import { CaseBench, type PracticeCase, type Seen } from '@zealous/core/practice'
 
 /** Looks by complaint, in the order in which the trade takes them. */
 const LISTS: readonly { readonly when: readonly string[]; readonly checks: readonly string[] }[] = [
-  { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-cables', 'ohms', 'heater-ohms'] },
+  { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-joint', 'look-cables', 'ohms', 'heater-ohms'] },
   { when: ['reads-wrong', 'pulls-on'], checks: ['sensor-signal', 'watch-lever', 'look-cables', 'look-buffer'] },
   { when: ['leak'], checks: ['look-joint', 'look-threads', 'look-nozzle'] },
   { when: ['fan-odd'], checks: ['feel-fan', 'sink-temp', 'look-soft'] },
   { when: ['specks'], checks: ['free-air', 'feed-by-hand', 'look-nozzle', 'look-break'] },
   { when: ['leans'], checks: ['free-air', 'look-nozzle'] },
   { when: ['bubbles'], checks: ['free-air', 'bend-piece', 'swap-spool'] },
-  { when: ['bunches', 'soft-fails'], checks: ['look-guide-tube', 'look-gears'] },
+  { when: ['bunches', 'soft-fails'], checks: ['compare-profile', 'look-guide-tube', 'look-gears'] },
   {
     when: ['not-reach', 'wont-withdraw', 'snapped', 'some-loads', 'grip-retry', 'tube-moves'],
     checks: [
@@ -58,6 +58,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
       'motor-temp',
       'look-soft',
       'read-print',
+      'compare-settings',
       'watch-temp',
       'listen',
       'look-gears',
@@ -115,8 +116,20 @@ const REST = [
   'look-cutter',
 ];
 /** Looks at the whole path that name one thing. */
-const SPECIFIC = ['look-joint', 'look-threads', 'bend-piece', 'read-print', 'watch-temp'];
-const TELLING = ['leans', 'bubbles'];
+const SPECIFIC = [
+  'look-joint',
+  'look-threads',
+  'bend-piece',
+  'read-print',
+  'watch-temp',
+  'probe-temp',
+  'compare-settings',
+  'compare-profile',
+];
+const TELLING: Readonly<Record<string, readonly string[]>> = {
+  'free-air': ['leans', 'bubbles'],
+  listen: ['dead', 'backward', 'idles'],
+};
 /** What opens a place, by its kind. */
 const OPENS: Readonly<Record<string, string>> = {
   gate: 'look-roller',
@@ -165,7 +178,7 @@ class Technician {
   private mend(place: CheckAtPlace, seen: Seen): boolean {
     const { work } = this;
     const { reach, id } = place.check;
-    const tells = (id === 'free-air' && TELLING.includes(seen.result)) || SPECIFIC.includes(id);
+    const tells = TELLING[id]?.includes(seen.result) || SPECIFIC.includes(id);
     if (reach !== 'station' && reach !== 'near' && !tells) return false;
     const truth = work.truthSeen(place);
     if (truth?.mode !== undefined) return this.repairOf(truth.station, truth.mode);

@@ -71,6 +71,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
         'Swaps that cure it although they do not reach it',
         catalogue.checks.filter(({ swap }) => swap).map(({ id, name }) => ({ id, label: name })),
       ),
+      several('pathWith', 'Only on paths with', STATIONS),
       flag('severalLanes', 'Only where several lanes lead into the station'),
       one('creep', 'The strand softens in the cold zone', CREEPS, true),
       text('watch', 'What to watch afterwards', true),

@@ -78,6 +78,10 @@ test('a step out of turn that the machine is not ready for waits, says for what,
   ));
   press(/^Out of turn, now: Off: Extruder cover/);
   expect(within(now()).getByText(/^Waits: it comes after another part: Front cover/)).toBeTruthy();
+  press(/^Back in turn: /, now());
+  expect(within(now()).queryByText(/^Waits: it comes after another part/)).toBeNull();
+  expect(within(now()).queryByRole('button', { name: /^Back in turn: / })).toBeNull();
+  press(/^Out of turn, now: Off: Extruder cover/);
   press('Do it all the same …', now());
   press('Done all the same', now());
   const done = desk.events().findLast(({ type }) => type === 'step-done');

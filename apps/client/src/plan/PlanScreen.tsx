@@ -209,6 +209,9 @@ export function PlanScreen({ order, record }: OrderPartProps) {
               }
               onSkip={(why) => record('step-skipped', { stepId: step.id, why })}
               onFirst={() => setOwn(step.id)}
+              inTurn={
+                left[0] && left[0] !== current ? { title: left[0].title, onPress: () => setOwn(undefined) } : undefined
+              }
               onTimer={(minutes) =>
                 record('timer-started', { timerId: step.id, label: step.title.slice(0, 110), minutes })
               }

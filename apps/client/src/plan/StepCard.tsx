@@ -51,6 +51,8 @@ export interface StepCardProps {
   readonly onSkip: (why: string) => void;
   /** Takes this step before the ones above it. */
   readonly onFirst: () => void;
+  /** Goes back to the step whose turn it is; absent where it is this one's. */
+  readonly inTurn?: { readonly title: string; readonly onPress: () => void } | undefined;
   readonly onTimer: (minutes: number) => void;
   readonly onSet: (body: EventBodies['bench-changed']) => void;
 }
@@ -193,6 +195,14 @@ function Body(props: StepCardProps) {
         />
       ) : null}
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
+      {props.inTurn ? (
+        <Button
+          label={`Back in turn: ${props.inTurn.title}`}
+          kind="quiet"
+          onPress={props.inTurn.onPress}
+          style={styles.start}
+        />
+      ) : null}
     </View>
   );
 }

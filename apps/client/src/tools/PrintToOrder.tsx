@@ -30,7 +30,7 @@ export interface OrderFigures {
 export const NOTHING_KNOWN: OrderFigures = {};
 
 function given(intake: NonNullable<OrderState['intake']>): EventBodies['intake-corrected'] {
-  const { number: _number, machineId: _machine, at: _at, by: _by, ...rest } = intake;
+  const { number: _number, machineId: _machine, at: _at, by: _by, askedAt: _askedAt, ...rest } = intake;
   return rest;
 }
 

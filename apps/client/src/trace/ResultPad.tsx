@@ -277,7 +277,7 @@ export function ResultPad({
 
 const styles = StyleSheet.create({
   column: { gap: space.s },
-  head: { flexDirection: 'row', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
+  head: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', justifyContent: 'space-between', gap: space.s },
   grow: { flex: 1 },
   next: { flexShrink: 0 },
   // With a wait it may be long: it breaks in two before it runs off a narrow screen.

@@ -31,7 +31,6 @@ import {
   ActionFields,
   CheckResultContract,
   DeedContract,
-  FindingContract,
   NormalContract,
   OfferContract,
   OnlyAtLeastContract,
@@ -42,7 +41,6 @@ import {
   TakesContract,
 } from './parts';
 import {
-  Day,
   Flag,
   Id,
   Ids,
@@ -64,6 +62,7 @@ import {
   Words,
 } from './rules';
 import type { Same } from './same';
+import { BeforeContract, DimensionContract, OnsetContract, SymptomContract } from './told';
 
 /** The records of the catalogue: one class a kind, from which its published schema and the limits of its form are derived. */
 
@@ -98,6 +97,10 @@ export class ModeContract implements FailureMode {
   @Ids(12, 1)
   @Says('swaps that cure it although it does not lie within what they reach')
   curedBySwap?: string[];
+  @Maybe()
+  @SomeOf(STATION_KINDS, 1)
+  @Says('only on paths with a station of one of these kinds')
+  pathWith?: StationKind[];
   @Maybe() @Flag() @Says('only where several lanes lead into the station') severalLanes?: boolean;
   @Maybe() @Flag() retired?: boolean;
 }
@@ -285,35 +288,6 @@ export class StandingContract extends ActionFields implements StandingAction {
   @Id() id!: string;
   @Maybe() @Words(100) name?: string;
   @OneOf(PURPOSES) @Says('what the planner asks it for') purpose!: StandingAction['purpose'];
-}
-
-export class SymptomContract implements Symptom {
-  @Id() id!: string;
-  @Words(80) label!: string;
-  @MapOf(idsEntry(20)) when!: Record<string, string[]>;
-  @Share() miss!: number;
-  @Share() falseAlarm!: number;
-  @Maybe() @Day() @Says('asked from this day on: of orders taken in before, nothing is known of it') since?: string;
-}
-
-export class OnsetContract implements Onset {
-  @Id() id!: string;
-  @Words(80) label!: string;
-  @Maybe() @Flag() @Says('in the middle of a print: height and minutes are asked') inPrint?: boolean;
-}
-
-export class DimensionContract implements Dimension {
-  @Id() id!: string;
-  @Words(60) name!: string;
-  @Ids(80, 2) values!: string[];
-  @Maybe() @Flag() @Says('what an eye sees once a place is open') byEye?: boolean;
-}
-
-export class BeforeContract implements Before {
-  @Id() id!: string;
-  @Words(80) label!: string;
-  @Maybe() @Part(() => FindingContract) finding?: FindingContract;
-  @Maybe() @Ids(20) tried?: string[];
 }
 
 /** The class of each kind of record; a kind without one does not compile. */

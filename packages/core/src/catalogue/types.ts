@@ -69,6 +69,8 @@ export interface FailureMode {
   readonly watch?: string;
   /** The strand softens in the cold zone: with the fan at half, dead, or after a hot switch-off. How easily is worked out for hot end and filament. */
   readonly creep?: 'half' | 'dead' | 'off';
+  /** Only on paths with a station of one of these kinds. */
+  readonly pathWith?: readonly StationKind[];
   /** Only where several lanes lead into the station. */
   readonly severalLanes?: boolean;
   /** Modes often found together with this one, with how many times likelier than chance. */

@@ -27,7 +27,15 @@ const setShare = (list: readonly Finding[], ...ids: readonly string[]): number =
 };
 
 /** Modes few enough to enumerate every set of three and every way in which each may show. */
-const FEW = ['gears-worn', 'arm-cracked', 'fan-wrong', 'tip-particles', 'nozzle-worn', 'spool-drags', 'profile-wrong'];
+const FEW = [
+  'gears-worn',
+  'arm-cracked',
+  'fan-wrong',
+  'tip-particles',
+  'nozzle-worn',
+  'spool-drags',
+  'filament-brittle',
+];
 const small: Catalogue = { ...catalogue, modes: catalogue.modes.filter(({ id }) => FEW.includes(id)) };
 
 /** A search that leaves nothing out that could be told. */
@@ -162,7 +170,7 @@ describe('sets of faults, against brute force over every set of three and every 
       { symptoms: ['thin', 'leans'] },
       [
         { id: 'a', key: 'sink-temp@sink', result: 'hot' },
-        { id: 'b', key: 'compare-profile@job', result: 'differs' },
+        { id: 'b', key: 'bend-piece@spool', result: 'snaps' },
       ],
     ],
   ];

@@ -54,6 +54,7 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
   const shared = sharedRuns(kase.machine);
   return kase.catalogue.modes.flatMap((own): Cause[] => {
     if (own.retired) return [];
+    if (own.pathWith && !route.stops.some(({ station }) => own.pathWith?.includes(station.kind))) return [];
     const { mode, raise: crept } = creptMode(own, kase.machine, kase.catalogue, material);
     const shares = Object.entries(mode.where) as [string, number][];
     const whole = shares.reduce((sum, [, share]) => sum + share, 0);
