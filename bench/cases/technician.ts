@@ -22,7 +22,10 @@ import { CaseBench, type PracticeCase, type Seen } from '@zealous/core/practice'
 /** Looks by complaint, in the order in which the trade takes them. */
 const LISTS: readonly { readonly when: readonly string[]; readonly checks: readonly string[] }[] = [
   { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-joint', 'look-cables', 'ohms', 'heater-ohms'] },
-  { when: ['reads-wrong', 'pulls-on'], checks: ['sensor-signal', 'watch-lever', 'look-cables', 'look-buffer'] },
+  {
+    when: ['reads-wrong', 'pulls-on'],
+    checks: ['sensor-signal', 'watch-lever', 'look-cables', 'follow-tube', 'look-buffer'],
+  },
   { when: ['leak'], checks: ['look-joint', 'look-threads', 'look-nozzle'] },
   { when: ['fan-odd'], checks: ['feel-fan', 'sink-temp', 'look-soft'] },
   { when: ['specks'], checks: ['free-air', 'feed-by-hand', 'look-nozzle', 'look-break'] },
@@ -34,6 +37,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
     checks: [
       'turn-spool',
       'watch-feeder',
+      'follow-tube',
       'look-lanes',
       'bend-piece',
       'look-guide',
@@ -72,6 +76,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
     when: ['nothing', 'clicks', 'thin', 'notch'],
     checks: [
       'turn-spool',
+      'feeder-follows',
       'listen',
       'free-air',
       'feel-fan',

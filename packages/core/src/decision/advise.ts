@@ -128,11 +128,20 @@ export function oneOfEach(checks: readonly CheckForecast[], suspected: readonly 
     if (asked) rest.push(check);
     else front.push({ check, sides });
   }
-  return [...front.map(({ check }) => check), ...rest];
+  return [...mixed(front.map(({ check }) => check)), ...rest];
 }
 
 /** Offers that are seen at a glance. */
 const FIRST_OFFERS = 3;
+
+/** Not one check at three places for all of them: whoever does not want to push sees what else would tell. */
+function mixed(checks: readonly CheckForecast[]): readonly CheckForecast[] {
+  const [id, ...more] = checks.slice(0, FIRST_OFFERS).map(({ place }) => place.check.id);
+  const other = more.every((next) => next === id) ? checks.find(({ place }) => place.check.id !== id) : undefined;
+  if (!other || checks.indexOf(other) < FIRST_OFFERS) return checks;
+  const same = checks.filter((check) => check !== other);
+  return [...same.slice(0, FIRST_OFFERS - 1), other, ...same.slice(FIRST_OFFERS - 1)];
+}
 /** A look straight at what would be mended may take this much longer than the best course, to be among them (chosen). */
 const LOOK_MORE_MIN = 10;
 /** So many times as often with the fault as without it: then a look shows it. */

@@ -11,7 +11,7 @@ import type { Machine } from '../path/machine';
 import { remembered } from '../testing/remembered';
 import { dunlin, stateOf, takenIn } from '../testing/machines';
 import { decide, type CheckForecast } from './decide';
-import { rathersAsk, suspectShown } from './advise';
+import { oneOfEach, rathersAsk, suspectShown } from './advise';
 import { apartMinutes } from './apart';
 import { ASKING_MIN, mendMinutes, remedyMinutes, remedyNeeds, repairGroups, rungsFor } from './repairs';
 import { workOut } from './working';
@@ -57,6 +57,25 @@ test('a hand on the strand and the gauge on it are one question: the gauge comes
   // By its own minutes it would stand farther in front.
   const own = checks[gauge]?.expectedMinutes ?? 0;
   expect(checks.slice(0, gauge).some((check) => check.expectedMinutes > own)).toBe(true);
+});
+
+test('the first offers are not one check at three places, though it be the best at each; the best of all stays first', () => {
+  const { checks } = offers(['not-reach']);
+  const like = (id: string, at: number): CheckForecast => {
+    const one = checks.find(({ place }) => place.check.id === id);
+    if (!one) throw new Error(id);
+    return { ...one, place: { ...one.place, key: `${id}@${at}`, reach: new Set([at]) } };
+  };
+  const best = [1, 2, 3, 4].map((at) => like('push-strand', at));
+  const keys = (list: readonly CheckForecast[]) => oneOfEach(list, [0, 1, 1, 1, 1, 1]).map(({ place }) => place.key);
+  expect(keys([...best, like('bend-piece', 5)])).toEqual([
+    'push-strand@1',
+    'push-strand@2',
+    'bend-piece@5',
+    'push-strand@3',
+    'push-strand@4',
+  ]);
+  expect(keys(best)).toEqual(best.map(({ place }) => place.key));
 });
 
 describe('a look at what would be mended', () => {
