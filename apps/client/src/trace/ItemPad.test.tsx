@@ -16,6 +16,9 @@ function Pad({ onResult }: { readonly onResult: (result: string, value?: number,
   );
 }
 
+const names = () =>
+  screen.getAllByRole('checkbox').map((box) => box.props['aria-label'] ?? box.props.accessibilityLabel);
+
 test('several things of one look are said together, in the order of the look, and that this is all', () => {
   const onResult = jest.fn();
   render(<Pad onResult={onResult} />);
@@ -35,4 +38,33 @@ test('a look that was not finished says nothing of the rest; nothing seen is one
   expect(onResult).toHaveBeenLastCalledWith('fouled', undefined, { finished: false });
   fireEvent.press(screen.getByLabelText('Teeth packed'));
   expect(screen.getByText('Clean and sound')).toBeTruthy();
+});
+
+test('of more things than a glance takes in the likely ones stand first, and stay as they stood once one is ticked', () => {
+  const likely = (worn: number) => [
+    { result: 'cracked', probability: 0.1 },
+    { result: 'worn', probability: worn },
+  ];
+  const pad = (outcomes: ReturnType<typeof likely>, ticked: readonly string[] = []) => (
+    <ItemTicks results={results} outcomes={outcomes} ticked={ticked} onTicked={() => undefined} />
+  );
+  render(pad([]));
+  expect(names()[0]).toBe('Arm cracked');
+  screen.rerender(pad(likely(0.4)));
+  expect(names().slice(0, 2)).toEqual(['Teeth worn (beside a good one)', 'Arm cracked']);
+  screen.rerender(pad(likely(0.01), ['worn']));
+  expect(names()[0]).toBe('Teeth worn (beside a good one)');
+});
+
+test('few things keep the order of the look', () => {
+  const few = checkById(deliveredCatalogue, 'look-guides')?.results ?? [];
+  render(
+    <ItemTicks
+      results={few}
+      outcomes={[{ result: 'kinked', probability: 1 }]}
+      ticked={[]}
+      onTicked={() => undefined}
+    />,
+  );
+  expect(names()).toEqual(few.slice(0, -1).map(({ label }) => label));
 });

@@ -1,4 +1,5 @@
-import type { CheckResult } from '@zealous/core';
+import type { CheckResult, RankedOutcome } from '@zealous/core';
+import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Choice } from '../ui/Choice';
 import { Button } from '../ui/Button';
@@ -19,19 +20,33 @@ export interface ItemsProps {
   readonly ticked: readonly string[];
 }
 
+/** So many things stand under each other in a glance; of more, the likely ones stand first. */
+const GLANCE = 9;
+
 /** What a look may show, each thing ticked by itself: it scrolls with the words of the check. */
 export function ItemTicks({
   results,
+  outcomes = [],
   ticked,
   onTicked,
-}: ItemsProps & { readonly onTicked: (ticked: readonly string[]) => void }) {
+}: ItemsProps & {
+  /** How probable each result is, once that is worked out. */
+  readonly outcomes?: readonly Pick<RankedOutcome, 'result' | 'probability'>[];
+  readonly onTicked: (ticked: readonly string[]) => void;
+}) {
+  const options = results.slice(0, -1);
+  // Kept as they first stood: nothing moves under a finger.
+  const [known, setKnown] = useState(outcomes);
+  if (known.length === 0 && outcomes.length > 0 && ticked.length === 0) setKnown(outcomes);
+  const sorted = options.length > GLANCE && known.length > 0;
+  const chance = ({ id }: CheckResult): number => known.find(({ result }) => result === id)?.probability ?? 0;
   return (
     <View style={styles.column}>
-      <Text bold>Tick everything that you see.</Text>
+      <Text bold>{`Tick everything that you see.${sorted ? ' The likeliest stand first.' : ''}`}</Text>
       <Choice
         label="What is seen"
         several
-        options={results.slice(0, -1)}
+        options={sorted ? [...options].sort((a, b) => chance(b) - chance(a)) : options}
         chosen={ticked}
         onToggle={(id) => onTicked(ticked.includes(id) ? ticked.filter((item) => item !== id) : [...ticked, id])}
       />

@@ -233,7 +233,9 @@ export function ResultPad({
         <Text>{check.how}</Text>
         {check.tools.length > 0 ? <Text kind="small">{`With: ${check.tools.join(', ')}.`}</Text> : null}
         {place.check.tool && onTool ? <ToolButton tool={place.check.tool} onTool={onTool} /> : null}
-        {place.check.items ? <ItemTicks results={results} ticked={ticked} onTicked={setTicked} /> : null}
+        {place.check.items ? (
+          <ItemTicks results={results} outcomes={check.outcomes} ticked={ticked} onTicked={setTicked} />
+        ) : null}
         <View>
           <Text kind="small" tone="soft">{`Because: ${check.because[0] ?? ''}`}</Text>
         </View>
