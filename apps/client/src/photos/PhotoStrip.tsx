@@ -1,6 +1,7 @@
 import type { OrderState } from '@zealous/core';
 import { useEffect, useState } from 'react';
 import { Image, Pressable, StyleSheet, View, type GestureResponderEvent } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import { v4 as uuid } from 'uuid';
 import { keepPhoto, photoUrl, pickPhoto, reducePhoto, waitingPhoto, whyRefused } from '../data/photos';
 import type { Recorder } from '../data/useOrder';
@@ -104,9 +105,13 @@ function Thumb({
   const source = usePhotoSource(orderId, photo.photoId);
   const palette = usePalette();
   return (
-    <Pressable role="button" aria-label={photo.caption || `Picture of ${photo.at.slice(0, 16)}`} onPress={onPress}>
+    <TouchableRipple
+      role="button"
+      aria-label={photo.caption || `Picture of ${photo.at.slice(0, 16)}`}
+      onPress={onPress}
+    >
       <Image source={{ uri: source }} style={[styles.thumb, { borderColor: palette.line }]} />
-    </Pressable>
+    </TouchableRipple>
   );
 }
 
@@ -144,6 +149,7 @@ function PhotoSheet({
         </Text>
       ) : null}
       <View onLayout={(event) => setWidth(event.nativeEvent.layout.width)}>
+        {/* Not the kit's: where the picture was tapped is what counts. */}
         <Pressable role="button" aria-label="Set a marker" onPress={place} style={{ height }}>
           <Image source={{ uri: source }} style={styles.whole} aria-label={photo.caption ?? 'Picture'} />
         </Pressable>

@@ -1,6 +1,7 @@
 import { fastenerMap, onTheMat, type FastenerRecord, type PinGroup, type PlanStep } from '@zealous/core';
 import { useState } from 'react';
 import { Image, Pressable, StyleSheet, View } from 'react-native';
+import { TouchableRipple } from 'react-native-paper';
 import type { Photo } from '../photos/PhotoStrip';
 import { Field } from '../ui/Field';
 import { Button } from '../ui/Button';
@@ -56,6 +57,7 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
         aria-label={`Fastener map: ${step.title}`}
         style={[styles.part, { borderColor: palette.housing, backgroundColor: palette.paper }]}
       >
+        {/* Not the kit's: where the picture was tapped is what counts. */}
         {photo ? (
           <Pressable
             role="button"
@@ -81,7 +83,7 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
           const out = isOut(pin.index);
           const state = record[pin.index]?.now === 'left' ? 'left out' : out ? 'out' : 'in';
           return (
-            <Pressable
+            <TouchableRipple
               key={pin.index}
               role="checkbox"
               aria-checked={closing ? !out : out}
@@ -98,13 +100,15 @@ export function FastenerMap({ step, record = {}, onMove, photo, onPlace }: Faste
                 },
               ]}
             >
-              <Text bold tone={out ? 'warm' : 'deed'}>
-                {group.letter}
-              </Text>
-              {group.fastener.lengthMm ? (
-                <Text kind="small" tone={out ? 'warm' : 'deed'}>{`${group.fastener.lengthMm}`}</Text>
-              ) : null}
-            </Pressable>
+              <View style={styles.head}>
+                <Text bold tone={out ? 'warm' : 'deed'}>
+                  {group.letter}
+                </Text>
+                {group.fastener.lengthMm ? (
+                  <Text kind="small" tone={out ? 'warm' : 'deed'}>{`${group.fastener.lengthMm}`}</Text>
+                ) : null}
+              </View>
+            </TouchableRipple>
           );
         })}
       </View>
@@ -217,4 +221,5 @@ const styles = StyleSheet.create({
     alignItems: 'center',
     justifyContent: 'center',
   },
+  head: { alignItems: 'center' },
 });
