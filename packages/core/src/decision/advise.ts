@@ -142,6 +142,7 @@ function mixed(checks: readonly CheckForecast[]): readonly CheckForecast[] {
   const same = checks.filter((check) => check !== other);
   return [...same.slice(0, FIRST_OFFERS - 1), other, ...same.slice(FIRST_OFFERS - 1)];
 }
+
 /** A look straight at what would be mended may take this much longer than the best course, to be among them (chosen). */
 const LOOK_MORE_MIN = 10;
 /** So many times as often with the fault as without it: then a look shows it. */
