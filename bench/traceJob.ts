@@ -60,11 +60,7 @@ export function run({ file, world, policy, from, to, seed }: Job): readonly (Tal
   const follow = POLICIES[policy === LEARNED || policy === KNOWING ? 'tracer' : policy];
   if (!follow) throw new Error(`no policy ${policy}`);
   const worlds =
-    world === 'perturbed'
-      ? Array.from({ length: WORLDS }, (_, w) => worldOf(seed, w))
-      : world === 'other'
-        ? Array.from({ length: WORLDS }, (_, w) => otherTruth(deliveredCatalogue, seeded(seed * 11 + w)))
-        : [deliveredCatalogue];
+    world === 'perturbed' ? Array.from({ length: WORLDS }, (_, w) => worldOf(seed, w)) : [deliveredCatalogue];
   const beliefs = worlds.map((truth) =>
     policy === LEARNED ? taught(machine, truth, seed) : policy === KNOWING ? truth : deliveredCatalogue,
   );
@@ -73,11 +69,12 @@ export function run({ file, world, policy, from, to, seed }: Job): readonly (Tal
   const tallies: (Tally & Partial<Told>)[] = [];
   for (let i = from; i < to; i++) {
     const w = i % worlds.length;
-    const truth = worlds[w] ?? deliveredCatalogue;
     // Each machine draws its own: with one seed for all, the orders that are on no list would be the same on every machine.
     const own =
       seed + i + STRIDE * [...machine.id].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 9973, 7);
-    const hidden = draw(machine, truth, seeded(own), beliefs[w] ?? deliveredCatalogue);
+    // Each order lies in another catalogue of its own: with one for many, how far that one happens to be off decides the row.
+    const truth = world === 'other' ? otherTruth(deliveredCatalogue, seeded(own * 11)) : worlds[w];
+    const hidden = draw(machine, truth ?? deliveredCatalogue, seeded(own), beliefs[w] ?? deliveredCatalogue);
     tallies.push(follow(hidden, luckOf(own), nature));
   }
   return tallies;
