@@ -1,4 +1,4 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { judgeAccess, NARROW, nothingOff, SIZES, tap } from './access';
 import { testServer, type TestServer } from './server';
 
@@ -7,16 +7,10 @@ const OPEN = '5a170002-0000-4000-8000-0000000000bb';
 const shots = process.env['ZT_SHOTS'];
 
 let server: TestServer;
-/** One for all screens: a browser that has read the application once does not translate it anew for each. */
-let context: BrowserContext;
-test.beforeAll(async ({ browser }) => {
+test.beforeAll(async () => {
   server = await testServer('screens');
-  context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
 });
-test.afterAll(async () => {
-  await context.close();
-  await server.stop();
-});
+test.afterAll(() => server.stop());
 
 /** Screens by where each lies, what stands on it, and how it is opened from there. */
 const SCREENS: readonly (readonly [string, string, RegExp, ((page: Page) => Promise<void>)?])[] = [
@@ -47,7 +41,10 @@ const SCREENS: readonly (readonly [string, string, RegExp, ((page: Page) => Prom
 ];
 
 for (const [name, path, text, open] of SCREENS)
-  test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side at any width`, async () => {
+  test(`${name}: no accessibility fault of any grade by day or night, targets that a finger hits, nothing off the side at any width`, async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
     const page = await context.newPage();
     await page.goto(server.url + path);
     await open?.(page);
@@ -69,7 +66,7 @@ for (const [name, path, text, open] of SCREENS)
     await expect(page.getByText(text).first()).toBeVisible();
     await nothingOff(page);
     if (shots) await page.screenshot({ path: `${shots}/${name}-largest.png` });
-    await page.close();
+    await context.close();
   });
 
 /** As when the device's own settings ask for text twice as high. */

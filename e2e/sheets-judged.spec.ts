@@ -1,4 +1,4 @@
-import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { judgeAccess, NARROW, nothingOff, SIZES, tap } from './access';
 import { testServer, type TestServer } from './server';
 
@@ -6,16 +6,10 @@ const OPEN = '5a170002-0000-4000-8000-0000000000bb';
 const shots = process.env['ZT_SHOTS'];
 
 let server: TestServer;
-/** One for all sheets: a browser that has read the application once does not translate it anew for each. */
-let context: BrowserContext;
-test.beforeAll(async ({ browser }) => {
+test.beforeAll(async () => {
   server = await testServer('sheets_judged');
-  context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
 });
-test.afterAll(async () => {
-  await context.close();
-  await server.stop();
-});
+test.afterAll(() => server.stop());
 
 const TRACE = `/order/${OPEN}/trace`;
 /** Sheets by where each lies and how it is opened. */
@@ -40,7 +34,10 @@ const SHEETS: readonly (readonly [string, string, (page: Page) => Promise<void>]
 ];
 
 for (const [name, path, open] of SHEETS)
-  test(`the sheet “${name}”: no accessibility fault by day or night, nothing off the side at any width`, async () => {
+  test(`the sheet “${name}”: no accessibility fault by day or night, nothing off the side at any width`, async ({
+    browser,
+  }) => {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' });
     const page = await context.newPage();
     await page.goto(server.url + path);
     await expect(path === TRACE ? page.getByTestId('check-name') : page.getByText(/Dunlin/).first()).toBeVisible();
@@ -59,5 +56,5 @@ for (const [name, path, open] of SHEETS)
       await page.setViewportSize({ width, height });
       await nothingOff(page);
     }
-    await page.close();
+    await context.close();
   });

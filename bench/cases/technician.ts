@@ -24,7 +24,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
   { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-joint', 'look-cables', 'ohms', 'heater-ohms'] },
   {
     when: ['reads-wrong', 'pulls-on'],
-    checks: ['sensor-signal', 'watch-lever', 'look-cables', 'follow-tube', 'look-buffer'],
+    checks: ['sensor-signal', 'swap-spool', 'watch-lever', 'look-cables', 'follow-tube', 'look-buffer'],
   },
   { when: ['leak'], checks: ['look-joint', 'look-threads', 'look-nozzle'] },
   { when: ['fan-odd'], checks: ['feel-fan', 'sink-temp', 'look-soft'] },
@@ -47,6 +47,7 @@ const LISTS: readonly { readonly when: readonly string[]; readonly checks: reado
       'cover-flex',
       'pull-strand',
       'HALVE',
+      'compare-settings',
       'look-tip',
       'look-cutter',
       'watch-lever',
@@ -134,6 +135,7 @@ const SPECIFIC = [
 const TELLING: Readonly<Record<string, readonly string[]>> = {
   'free-air': ['leans', 'bubbles'],
   listen: ['dead', 'backward', 'idles'],
+  'swap-spool': ['cured'],
 };
 /** What opens a place, by its kind. */
 const OPENS: Readonly<Record<string, string>> = {

@@ -231,7 +231,7 @@ test('minutes stated before anything is looked at come with the range of eight i
 
 test('when the path is opened stretch by stretch, what is left of it is told, and gets less with each look', () => {
   const left: number[] = [];
-  const events = [takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })];
+  const events = [takenIn(whelk, { symptoms: ['clicks'], material: 'PLA' })];
   for (let turn = 0; turn < 24 && left.length < 2; turn++) {
     const { advice, checks } = assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1, quick: true });
     const next = checks.find(({ done }) => !done);
