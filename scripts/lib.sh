@@ -46,6 +46,16 @@ need_postgres() {
 
 need_chromium() { [ -x /usr/bin/chromium ] || apt_install Chromium chromium; }
 
+# need_browser: what the tests drive; sets ZT_CHROMIUM. The whole browser draws its own controls beside every page that is opened,
+# which is half of what a page costs; Debian has the same Chromium without them. Where that cannot be had, the whole one does.
+need_browser() {
+  export ZT_CHROMIUM=${ZT_CHROMIUM:-/usr/bin/chromium-headless-shell}
+  [ -x "$ZT_CHROMIUM" ] && return
+  (apt_install 'Chromium without a window' chromium-headless-shell) 2>/dev/null && [ -x "$ZT_CHROMIUM" ] && return
+  need_chromium
+  ZT_CHROMIUM=/usr/bin/chromium
+}
+
 need_packages() {
   local want have=''
   want=$(sha256sum package-lock.json | cut -c1-16)

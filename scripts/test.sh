@@ -3,7 +3,7 @@
 source "$(dirname "$0")/lib.sh"
 need_node
 need_postgres
-need_chromium
+need_browser
 need_packages
 start_database test "${ZT_TEST_DB_PORT:-$(free_port)}" -c fsync=off -c synchronous_commit=off
 trap stop_database EXIT

@@ -11,7 +11,7 @@ trap stop_database EXIT
 trap 'exit 130' INT TERM
 export ZT_TEST_DATABASE_URL=$DB_URL
 if [ "$WHAT" = server ]; then npx jest --selectProjects server "$@"; else
-  need_chromium
+  need_browser
   build_web
   npx playwright test "$@"
 fi

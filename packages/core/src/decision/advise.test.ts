@@ -1,6 +1,6 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
-import { dunlin, stateOf, takenIn } from '../testing/machines';
-import { checkFirst, nextOpening, ranked, sparing, tellingMuch } from './advise';
+import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
+import { carried, checkFirst, lookAgain, mendedAnyway, nextOpening, ranked, sparing, tellingMuch } from './advise';
 import type { CheckForecast } from './decide';
 import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
@@ -30,26 +30,26 @@ describe('whether a check comes before the repair', () => {
     ['costs four minutes before a mere cleaning', 24, 0.5, false, false],
     ['costs four minutes where no repair carries itself', 24, 0.2, false, true],
   ])('%s', (_name, minutes, share, replaces, first) => {
-    expect(checkFirst(check(minutes), share, replaces, 20, 120)).toBe(first);
+    expect(checkFirst(check(minutes), share, { replaces, again: false }, 20, 120)).toBe(first);
   });
 
   test('one that tells nothing does not, however little carries the repair', () => {
-    expect(checkFirst(check(24, { bits: 0.001 }), 0.2, false, 20, 120)).toBe(false);
+    expect(checkFirst(check(24, { bits: 0.001 }), 0.2, { replaces: false, again: false }, 20, 120)).toBe(false);
   });
 });
 
 test('a check spares a sound part only as far as its answers change what is renewed', () => {
-  expect(checkFirst(check(20, { renewsSound: 0.5 }), 0.5, true, 20, 120)).toBe(false);
-  expect(checkFirst(check(24, { renewsSound: 0.5 }), 0.5, true, 20, 120)).toBe(false);
-  expect(checkFirst(check(24, { renewsSound: 0.1 }), 0.5, true, 20, 120)).toBe(true);
+  expect(checkFirst(check(20, { renewsSound: 0.5 }), 0.5, { replaces: true, again: false }, 20, 120)).toBe(false);
+  expect(checkFirst(check(24, { renewsSound: 0.5 }), 0.5, { replaces: true, again: false }, 20, 120)).toBe(false);
+  expect(checkFirst(check(24, { renewsSound: 0.1 }), 0.5, { replaces: true, again: false }, 20, 120)).toBe(true);
   // One that would lead to more sound parts renewed is not held against the repair twice: its minutes alone count.
-  expect(checkFirst(check(19, { renewsSound: 0.9 }), 0.5, true, 20, 120)).toBe(true);
+  expect(checkFirst(check(19, { renewsSound: 0.9 }), 0.5, { replaces: true, again: false }, 20, 120)).toBe(true);
 });
 
 test('nothing is given up while a check still tells something and costs little more than giving up', () => {
-  expect(checkFirst(check(130, { bits: 0.1 }), 0, false, 120, 120)).toBe(true);
-  expect(checkFirst(check(130, { bits: 0.01 }), 0, false, 120, 120)).toBe(false);
-  expect(checkFirst(check(160, { bits: 0.1 }), 0, false, 120, 120)).toBe(false);
+  expect(checkFirst(check(130, { bits: 0.1 }), 0, { replaces: false, again: false }, 120, 120)).toBe(true);
+  expect(checkFirst(check(130, { bits: 0.01 }), 0, { replaces: false, again: false }, 120, 120)).toBe(false);
+  expect(checkFirst(check(160, { bits: 0.1 }), 0, { replaces: false, again: false }, 120, 120)).toBe(false);
 });
 
 test('before the rest is given up, the quickest check that tells much is asked, also behind one that tells nothing', () => {
@@ -61,7 +61,7 @@ test('before the rest is given up, the quickest check that tells much is asked, 
     check(140, { index: 5, bits: 0.9 }),
     check(190, { index: 6, bits: 0.9 }),
   ];
-  const comesFirst = (one: CheckForecast): boolean => checkFirst(one, 0, false, 120, 120);
+  const comesFirst = (one: CheckForecast): boolean => checkFirst(one, 0, { replaces: false, again: false }, 120, 120);
   expect(tellingMuch(list, comesFirst)?.index).toBe(4);
   expect(tellingMuch(list.slice(0, 3), comesFirst)).toBeUndefined();
   // More than half an hour beyond giving up is too much.
@@ -75,6 +75,79 @@ test('before a part is renewed the check is weighed with the sound parts that wo
     check(60, { renewsSound: 0 }),
   ];
   expect(sparing([quick, slow, sure])).toEqual([sure, quick]);
+});
+
+describe('after a gentler repair in vain', () => {
+  test('a check is worth its minutes as before anything was found', () => {
+    const first = (again: boolean) => checkFirst(check(19), 0.8, { replaces: false, again }, 20, 120);
+    expect([first(false), first(true)]).toEqual([false, true]);
+  });
+
+  test('the quickest look that would speak the place free comes before a new part; a swap, a long or a dull look does not', () => {
+    const look = (minutes: number, clean: number, rest: object = {}): CheckForecast =>
+      check(60, {
+        checkMinutes: minutes,
+        outcomes: [
+          { probability: 0.7, stations: [0, 0.95] },
+          { probability: 0.3, stations: [0, clean] },
+        ],
+        place: { reach: new Set([1]), check: { reach: 'station', ...rest } },
+      } as unknown as Partial<CheckForecast>);
+    const [slow, quick] = [look(5, 0.2), look(2, 0.2)];
+    const here = new Set([1]);
+    expect(lookAgain([slow, quick], here, 0.85)).toBe(quick);
+    expect(lookAgain([look(2, 0.8), slow], here, 0.85)).toBe(slow);
+    expect(lookAgain([look(2, 0.2, { swap: true }), look(12, 0.2)], here, 0.85)).toBeUndefined();
+    expect(lookAgain([quick], new Set([0]), 0.85)).toBeUndefined();
+    expect(lookAgain([{ ...quick, done: true }], here, 0.85)).toBeUndefined();
+  });
+});
+
+const seenTwo = workOut(
+  whelk,
+  catalogue,
+  stateOf(whelk, [
+    takenIn(whelk, { symptoms: ['thin', 'clicks'], material: 'PLA' }),
+    finding('look-soft@sink', 'sagged'),
+    finding('look-gears@extruder', 'worn'),
+  ]),
+);
+
+test('what is as good as found is mended where no other repair carries itself; before anything was found there is no such thing', () => {
+  const { model, suspicion } = seenTwo;
+  const shares = model.groups.map((_, group) => carried(model, suspicion, group));
+  const best = shares.indexOf(Math.max(...shares));
+  const small = shares.findIndex((share) => share > 0 && share < 0.1);
+  expect(['sink', 'extruder']).toContain(model.groups[best]?.station.id);
+  expect([undefined, small, best].map((begin) => mendedAnyway(model, suspicion, begin))).toEqual([
+    best,
+    best,
+    undefined,
+  ]);
+  const before = workOut(whelk, catalogue, stateOf(whelk, [takenIn(whelk, { symptoms: ['thin', 'clicks'] })]));
+  expect(mendedAnyway(before.model, before.suspicion, undefined)).toBeUndefined();
+});
+
+test('a repair takes its fault out of several, and leaves what it is not for', () => {
+  const { model, suspicion } = seenTwo;
+  const { live } = liveOf(model, suspicion);
+  const pair = live.findIndex(
+    ({ causes: [a, b, ...more] }) =>
+      a !== undefined &&
+      b !== undefined &&
+      more.length === 0 &&
+      model.groupOf[a] !== model.groupOf[b] &&
+      live.some(({ causes }) => causes.length === 1 && causes[0] === b),
+  );
+  const [a, b] = live[pair]?.causes ?? [];
+  const alone = live.findIndex(({ causes }) => causes.length === 1 && causes[0] === b);
+  const group = model.groupOf[a ?? -1] ?? -1;
+  const cures = model.groups[group]?.remedy.cures ?? 0;
+  const p = new Float64Array(live.length);
+  p[pair] = 1;
+  const left = new Lookahead(model, new Forecasts(model, suspicion, live)).afterRepair(group, p);
+  expect(left[pair]).toBeCloseTo(1 - cures, 9);
+  expect(left[alone]).toBeCloseTo(cures, 9);
 });
 
 describe('the next stretch to open', () => {

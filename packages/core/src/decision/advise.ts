@@ -42,16 +42,21 @@ export const ranked = (checks: readonly CheckForecast[]): readonly CheckForecast
   return [...gentlestFirst(sorted.filter((check) => !check.done)), ...sorted.filter((check) => check.done)];
 };
 
-/** Whether a check is advised before the repair that comes first. */
+/**
+ * Whether a check is advised before the repair that comes first.
+ *
+ * @param again a gentler repair of the same fault was done in vain: what spoke for it was seen before that, and a look again is worth its minutes
+ */
 export function checkFirst(
   best: CheckForecast,
   share: number,
-  replaces: boolean,
+  { replaces, again }: { readonly replaces: boolean; readonly again: boolean },
   repairMinutes: number,
   giveUp: number,
 ): boolean {
   if (share < CARRIED && best.bits >= TELLS_BITS && best.expectedMinutes < giveUp + SOUND_RENEWED_MIN) return true;
-  const worth = share >= AS_GOOD_AS_FOUND ? Math.max(WORTH_FOUND_MIN, WORTH_FOUND_SHARE * repairMinutes) : WORTH_MIN;
+  const found = share >= AS_GOOD_AS_FOUND && !again;
+  const worth = found ? Math.max(WORTH_FOUND_MIN, WORTH_FOUND_SHARE * repairMinutes) : WORTH_MIN;
   // A check spares a sound part only as far as its answer changes what is renewed.
   const sound = best.bits < TELLS_BITS ? 0 : ((replaces ? 1 - share : 0) - best.renewsSound) * SOUND_RENEWED_MIN;
   return best.expectedMinutes < repairMinutes + Math.max(0, sound) - worth;
@@ -83,6 +88,53 @@ export function sparing(checks: readonly CheckForecast[]): readonly CheckForecas
  */
 export const rathersAsk = (share: number, repairMinutes: number, apart: number): boolean =>
   share < CARRIED && repairMinutes + (1 - share) * SOUND_RENEWED_MIN >= apart;
+
+/** Whether another repair of what a group is for was done there in vain. */
+export function doneInVain({ kase, groups, causes }: Model, group: number | undefined): boolean {
+  const here = groups[group ?? -1];
+  if (!here) return false;
+  const rungs = new Set(here.causes.flatMap((cause) => causes[cause]?.mode.remedies ?? []));
+  return (kase.failed ?? []).some(
+    ({ station, remedies }) => station === here.station.id && remedies.some((id) => rungs.has(id)),
+  );
+}
+
+/** A look of so many minutes is had before a part is renewed after a gentler repair of it in vain (chosen). */
+const LOOK_AGAIN_MIN = 6;
+/** So many times less suspected after an answer: then it speaks a place free, where other faults may sit as well (chosen). */
+const SPEAKS_FREE = 3;
+
+/**
+ * The quickest look straight at what would be renewed that would speak it free: what spoke against it was seen before the gentler repair, which
+ * may have cured it while something else goes on.
+ *
+ * @param places of the path that the repair is for
+ * @param share suspicion that it carries
+ */
+export const lookAgain = (
+  list: readonly CheckForecast[],
+  places: ReadonlySet<number>,
+  share: number,
+): CheckForecast | undefined =>
+  list
+    .filter(
+      ({ done, checkMinutes, place, outcomes }) =>
+        !done &&
+        checkMinutes <= LOOK_AGAIN_MIN &&
+        !place.check.swap &&
+        (place.check.reach === 'station' || place.check.reach === 'near') &&
+        [...places].some((i) => place.reach.has(i)) &&
+        outcomes.some(
+          ({ stations, probability }) =>
+            probability > 0 &&
+            SPEAKS_FREE * odds([...places].reduce((sum, i) => sum + (stations[i] ?? 0), 0)) <=
+              odds(Math.min(share, SURE)),
+        ),
+    )
+    .sort((a, b) => a.checkMinutes - b.checkMinutes)[0];
+
+/** More is not known of anything (chosen). */
+const SURE = 0.999;
 
 /** A look at a new part needs one: renewed before it came in, or at this place in this visit. */
 export function sayable({ kase }: Model, { check, station }: CheckAtPlace): boolean {
@@ -222,3 +274,19 @@ export function carried(model: Model, suspicion: Suspicion, group: number | unde
     0,
   );
 }
+
+/** The repair that carries most, where it carries so much that its fault is as good as found. */
+export function asGoodAsFound(model: Model, suspicion: Suspicion): number | undefined {
+  const shares = model.groups.map((_, group) => carried(model, suspicion, group));
+  const best = shares.reduce((at, share, group) => (share > (shares[at] ?? 0) ? group : at), 0);
+  return (shares[best] ?? 0) >= AS_GOOD_AS_FOUND ? best : undefined;
+}
+
+/**
+ * Where no repair would be begun with that carries itself, what is as good as found all the same: it is mended also where something else is wrong
+ * as well and no single repair would cure. What is left is then looked for on a machine that has one fault less.
+ *
+ * @param begin the repair that would be begun with by its minutes
+ */
+export const mendedAnyway = (model: Model, suspicion: Suspicion, begin: number | undefined): number | undefined =>
+  carried(model, suspicion, begin) < CARRIED ? asGoodAsFound(model, suspicion) : undefined;

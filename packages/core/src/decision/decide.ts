@@ -5,7 +5,10 @@ import {
   carried,
   CARRIED,
   checkFirst,
+  doneInVain,
   NEAR_TIE_MIN,
+  lookAgain,
+  mendedAnyway,
   nextOpening,
   oneOfEach,
   rathersAsk,
@@ -280,13 +283,19 @@ export function decide(
     repairMinutes = Math.min(repairMinutes, soonest);
     list = ranked(checks.map((check) => deeper.get(check.index) ?? check));
   }
+  const known = mendedAnyway(model, suspicion, first);
+  if (known !== undefined) {
+    first = known;
+    repairMinutes = ahead.repairing(known, p, bench, []);
+  }
   let best = list.find((check) => !check.done);
   const suspected = stationShares(model, suspicion);
   const share = carried(model, suspicion, first);
   const replaces = model.groups[first ?? -1]?.remedy.replaces !== undefined;
+  const again = doneInVain(model, first);
   const comesFirst = (check: CheckForecast | undefined): boolean =>
-    check !== undefined && checkFirst(check, share, replaces, repairMinutes, now.minutes);
-  let worthwhile = comesFirst(best);
+    check !== undefined && checkFirst(check, share, { replaces, again }, repairMinutes, now.minutes);
+  let worthwhile = known === undefined && comesFirst(best);
   const telling = worthwhile || share >= CARRIED ? undefined : tellingMuch(list, comesFirst);
   const toFront = (check: CheckForecast): void => {
     best = check;
@@ -297,6 +306,9 @@ export function decide(
   const [spares] =
     worthwhile || !replaces ? [] : sparing(list.filter(({ done, depth }) => !done && depth === search.depth));
   if (spares && comesFirst(spares)) toFront(spares);
+  const mended = new Set((model.groups[first ?? -1]?.causes ?? []).flatMap((c) => model.causes[c]?.stop.index ?? []));
+  const seenAgain = worthwhile || !replaces || !again ? undefined : lookAgain(list, mended, share);
+  if (seenAgain) toFront(seenAgain);
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
   const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;
@@ -318,7 +330,7 @@ export function decide(
           list.filter((check) => !check.done && check !== opening),
           suspected,
         ),
-        new Set((model.groups[first ?? -1]?.causes ?? []).flatMap((c) => model.causes[c]?.stop.index ?? [])),
+        mended,
         share,
         suspected,
       ),

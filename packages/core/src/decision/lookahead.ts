@@ -36,6 +36,11 @@ const benchKey = ({ temperatureC, power, off, strand, supported }: Bench): strin
 const PRICES = new WeakMap<Model, Map<string, At>>();
 const MOST_BENCHES = 300;
 
+/** What a repair leaves of a hypothesis that it is not for, or is wholly for. */
+const UNTOUCHED = -1;
+const ALL_CURED = -2;
+const keyOf = (causes: readonly number[]): string => [...causes].sort((a, b) => a - b).join();
+
 /** Minutes in all, and after each answer, in the measure of the hypotheses. */
 export interface CheckedTwice {
   readonly minutes: number;
@@ -48,6 +53,8 @@ export class Lookahead {
   private readonly scratch: Float64Array;
   private readonly at: Map<string, At>;
   private readonly byBench = new WeakMap<Bench, At>();
+  private readonly indexOf: ReadonlyMap<string, number>;
+  private readonly rests = new Map<number, Int32Array>();
   /** Checks that may come second: the most informative a minute, and the best by themselves. */
   seconds: readonly number[] = [];
 
@@ -60,6 +67,7 @@ export class Lookahead {
     const apart = apartMinutes(model.way, model.route, model.shownAt, answered, aside);
     this.needs = needsOf(model, forecasts.live, apart);
     this.scratch = new Float64Array(forecasts.live.length);
+    this.indexOf = new Map(forecasts.live.map(({ causes }, h) => [keyOf(causes), h]));
     const known = PRICES.get(model);
     this.at = known && known.size < MOST_BENCHES ? known : new Map();
     PRICES.set(model, this.at);
@@ -117,10 +125,33 @@ export class Lookahead {
     });
   }
 
-  /** A repair that fails is a finding: what is left of each hypothesis, not made whole. */
+  /** A repair that fails is a finding: what is left of each hypothesis, not made whole. Of several faults those that it is not for stay. */
   afterRepair(group: number, p: Float64Array): Float64Array {
     const cures = this.model.groups[group]?.remedy.cures ?? 0;
-    return p.map((x, h) => (this.needs.first[h] === group && this.needs.second[h] === -1 ? x * (1 - cures) : x));
+    const left = Float64Array.from(p);
+    this.without(group).forEach((rest, h) => {
+      if (rest === UNTOUCHED) return;
+      const cured = (p[h] as number) * cures;
+      left[h] = (left[h] as number) - cured;
+      if (rest !== ALL_CURED) left[rest] = (left[rest] as number) + cured;
+    });
+    return left;
+  }
+
+  /** By hypothesis, which one is left when a repair has taken away its part of it. */
+  private without(group: number): Int32Array {
+    const known = this.rests.get(group);
+    if (known) return known;
+    const { live } = this.forecasts;
+    const rests = Int32Array.from(live, ({ causes }) => {
+      const rest = causes.filter((cause) => this.model.groupOf[cause] !== group);
+      if (rest.length === causes.length) return UNTOUCHED;
+      if (rest.length === 0) return ALL_CURED;
+      // What is left by itself may be too unlikely to be among them: then it stays as it was.
+      return this.indexOf.get(keyOf(rest)) ?? UNTOUCHED;
+    });
+    this.rests.set(group, rests);
+    return rests;
   }
 
   repairPrice(group: number, bench: Bench): { readonly minutes: number; readonly after: Bench } {
