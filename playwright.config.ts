@@ -1,7 +1,14 @@
 import { defineConfig } from '@playwright/test';
 
+/** Files that take minutes: begun with, so that at the end no worker waits for the other. */
+const LONG = /(screens|repairs|story)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: 'e2e',
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'short', testMatch: /\.spec\.ts$/, testIgnore: LONG },
+  ],
   fullyParallel: false,
   workers: 2,
   retries: 0,
