@@ -277,7 +277,12 @@ export function carried(model: Model, suspicion: Suspicion, group: number | unde
 
 /** The repair that carries most, where it carries so much that its fault is as good as found. */
 export function asGoodAsFound(model: Model, suspicion: Suspicion): number | undefined {
-  const shares = model.groups.map((_, group) => carried(model, suspicion, group));
+  // All in one go over the sets, of which there are thousands.
+  const shares = new Float64Array(model.groups.length);
+  suspicion.sets.forEach(({ causes }, h) => {
+    for (const group of new Set(causes.map((cause) => model.groupOf[cause] ?? -1)))
+      if (group >= 0) shares[group] = (shares[group] ?? 0) + (suspicion.p[h] ?? 0);
+  });
   const best = shares.reduce((at, share, group) => (share > (shares[at] ?? 0) ? group : at), 0);
   return (shares[best] ?? 0) >= AS_GOOD_AS_FOUND ? best : undefined;
 }

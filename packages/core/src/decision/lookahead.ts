@@ -53,7 +53,7 @@ export class Lookahead {
   private readonly scratch: Float64Array;
   private readonly at: Map<string, At>;
   private readonly byBench = new WeakMap<Bench, At>();
-  private readonly indexOf: ReadonlyMap<string, number>;
+  private indexOf: ReadonlyMap<string, number> | undefined;
   private readonly rests = new Map<number, Int32Array>();
   /** Checks that may come second: the most informative a minute, and the best by themselves. */
   seconds: readonly number[] = [];
@@ -67,7 +67,6 @@ export class Lookahead {
     const apart = apartMinutes(model.way, model.route, model.shownAt, answered, aside);
     this.needs = needsOf(model, forecasts.live, apart);
     this.scratch = new Float64Array(forecasts.live.length);
-    this.indexOf = new Map(forecasts.live.map(({ causes }, h) => [keyOf(causes), h]));
     const known = PRICES.get(model);
     this.at = known && known.size < MOST_BENCHES ? known : new Map();
     PRICES.set(model, this.at);
@@ -143,12 +142,13 @@ export class Lookahead {
     const known = this.rests.get(group);
     if (known) return known;
     const { live } = this.forecasts;
+    const indexOf = (this.indexOf ??= new Map(live.map(({ causes }, h) => [keyOf(causes), h])));
     const rests = Int32Array.from(live, ({ causes }) => {
       const rest = causes.filter((cause) => this.model.groupOf[cause] !== group);
       if (rest.length === causes.length) return UNTOUCHED;
       if (rest.length === 0) return ALL_CURED;
       // What is left by itself may be too unlikely to be among them: then it stays as it was.
-      return this.indexOf.get(keyOf(rest)) ?? UNTOUCHED;
+      return indexOf.get(keyOf(rest)) ?? UNTOUCHED;
     });
     this.rests.set(group, rests);
     return rests;
