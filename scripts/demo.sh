@@ -33,8 +33,9 @@ STANDIN=$!
 export ZT_STANDIN=tcp://127.0.0.1:$STANDIN_PORT
 SERVER=''
 STOP=0
-trap 'kill $STANDIN 2>/dev/null; stop_database' EXIT
-trap 'STOP=1; kill -TERM $SERVER 2>/dev/null; wait $SERVER 2>/dev/null; exit 130' INT TERM
+# Ctrl-C reaches all of them at once: one that has ended already must not keep the database running.
+trap 'kill $STANDIN 2>/dev/null || true; stop_database' EXIT
+trap 'STOP=1; kill -TERM $SERVER 2>/dev/null || true; wait $SERVER 2>/dev/null || true; exit 130' INT TERM
 # A server that ends by itself is started again, a little later each time; 78 says that it would not help.
 PAUSE=1
 while :; do

@@ -11,7 +11,7 @@ if [ "${1:-}" = --reset ]; then
 elif [ -n "${1:-}" ]; then fail "\"$1\" is not known. Use: npm run dev [-- --reset]"; fi
 PORT_DB=${ZT_DB_PORT:-$(free_port)}
 start_database dev "$PORT_DB" -c fsync=off
-trap 'trap - EXIT INT TERM; kill $(jobs -p) 2>/dev/null; wait; stop_database' EXIT INT TERM
+trap 'trap - EXIT INT TERM; kill $(jobs -p) 2>/dev/null || true; wait || true; stop_database' EXIT INT TERM
 program_user "$PORT_DB"
 API=$(free_port)
 BUNDLER=$(free_port)

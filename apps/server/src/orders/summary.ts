@@ -22,7 +22,7 @@ function nextOf(
 ): Pick<OrderIndex, 'next' | 'lead'> {
   const bench = benchAt(machine, state, state.lastMs);
   if (phase === 'trace') {
-    // The answer that a phone shows first when the order is opened: a tenth of the work of the longer look.
+    // The answer that a phone shows first when the order is opened: an eighth of the work of the longer look.
     const { advice, checks, causes } = assess(machine, catalogue, state, bench, { depth: 1, quick: true });
     const top = causes[0];
     const name = top && `${stationById(machine, top.station)?.name ?? top.station}: ${top.name.toLowerCase()}`;

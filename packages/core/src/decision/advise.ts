@@ -89,6 +89,13 @@ export function sparing(checks: readonly CheckForecast[]): readonly CheckForecas
 export const rathersAsk = (share: number, repairMinutes: number, apart: number): boolean =>
   share < CARRIED && repairMinutes + (1 - share) * SOUND_RENEWED_MIN >= apart;
 
+const odds = (p: number): number => p / Math.max(1e-9, 1 - p);
+const sumAt = (places: ReadonlySet<number>, stations: readonly number[]): number =>
+  [...places].reduce((sum, i) => sum + (stations[i] ?? 0), 0);
+/** Whether a check looks straight at one of some places; a swap shows nothing. */
+const isLook = ({ check, reach }: CheckAtPlace, places: ReadonlySet<number>): boolean =>
+  !check.swap && (check.reach === 'station' || check.reach === 'near') && [...places].some((i) => reach.has(i));
+
 /** Whether another repair of what a group is for was done there in vain. */
 export function doneInVain({ kase, groups, causes }: Model, group: number | undefined): boolean {
   const here = groups[group ?? -1];
@@ -121,20 +128,12 @@ export const lookAgain = (
       ({ done, checkMinutes, place, outcomes }) =>
         !done &&
         checkMinutes <= LOOK_AGAIN_MIN &&
-        !place.check.swap &&
-        (place.check.reach === 'station' || place.check.reach === 'near') &&
-        [...places].some((i) => place.reach.has(i)) &&
+        isLook(place, places) &&
         outcomes.some(
-          ({ stations, probability }) =>
-            probability > 0 &&
-            SPEAKS_FREE * odds([...places].reduce((sum, i) => sum + (stations[i] ?? 0), 0)) <=
-              odds(Math.min(share, SURE)),
+          ({ stations, probability }) => probability > 0 && SPEAKS_FREE * odds(sumAt(places, stations)) <= odds(share),
         ),
     )
     .sort((a, b) => a.checkMinutes - b.checkMinutes)[0];
-
-/** More is not known of anything (chosen). */
-const SURE = 0.999;
 
 /** A look at a new part needs one: renewed before it came in, or at this place in this visit. */
 export function sayable({ kase }: Model, { check, station }: CheckAtPlace): boolean {
@@ -200,8 +199,6 @@ const LOOK_MORE_MIN = 10;
 /** So many times as often with the fault as without it: then a look shows it. */
 const SHOWS = 5;
 
-const odds = (p: number): number => p / Math.max(1e-9, 1 - p);
-
 /**
  * What is suspected so strongly that it would be mended, or mended but for its price, is looked at: where none of the first offers would
  * show it (a swap shows nothing), the best that would takes the last place among them. What is done next, the first of all, stays.
@@ -220,12 +217,9 @@ export function suspectShown(
   const at = share >= CARRIED ? repaired : new Set([lead]);
   const before = share >= CARRIED ? share : (suspected[lead] ?? 0);
   if (before < CARRIED) return checks;
-  const there = (stations: readonly number[]): number => [...at].reduce((sum, i) => sum + (stations[i] ?? 0), 0);
   const shows = ({ place, outcomes }: CheckForecast): boolean =>
-    (place.check.reach === 'station' || place.check.reach === 'near') &&
-    !place.check.swap &&
-    [...at].some((i) => place.reach.has(i)) &&
-    outcomes.some(({ stations, probability }) => probability > 0 && odds(there(stations)) >= SHOWS * odds(before));
+    isLook(place, at) &&
+    outcomes.some(({ stations, probability }) => probability > 0 && odds(sumAt(at, stations)) >= SHOWS * odds(before));
   const first = checks.slice(0, FIRST_OFFERS);
   const most = (checks[0]?.expectedMinutes ?? 0) + LOOK_MORE_MIN;
   const straight = first.some(shows) ? undefined : checks.find((c) => c.expectedMinutes <= most && shows(c));
