@@ -14,6 +14,7 @@ import {
 } from '@zealous/core';
 import {
   drawUntilBrought,
+  hasSymptom,
   perturbed,
   withoutEye,
   type BenchNature,
@@ -61,10 +62,6 @@ function manifest(mode: FailureMode, severity: number): FailureMode {
   };
 }
 
-/** A symptom is there where a fault shows one of its signs. */
-const says = (when: Readonly<Record<string, readonly string[]>>, mode: FailureMode): boolean =>
-  Object.entries(when).some(([dimension, values]) => values.some((value) => (mode.shows[dimension]?.[value] ?? 0) > 0));
-
 export const drawOther = (machine: Machine, truth: Catalogue, random: Random, believed: Catalogue): HiddenOrder =>
   drawUntilBrought(() => drawAny(machine, truth, random, believed));
 
@@ -94,9 +91,9 @@ function drawAny(machine: Machine, truth: Catalogue, random: Random, believed: C
   const strange = alike && { ...alike, mode: withoutEye(truth, manifest(alike.mode, random())) };
   const complaint = strange ? [strange] : faults;
   const symptoms = truth.symptoms
-    .filter(({ miss, falseAlarm, when }) => {
-      const there = complaint.some(({ mode }) => says(when, mode));
-      return random() < (there ? 1 - miss : falseAlarm);
+    .filter((symptom) => {
+      const there = complaint.some(({ mode }) => hasSymptom(symptom, mode));
+      return random() < (there ? 1 - symptom.miss : symptom.falseAlarm);
     })
     .map(({ id }) => id);
   const seen = random() < SEEN;

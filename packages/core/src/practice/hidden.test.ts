@@ -1,13 +1,16 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { seeded } from '../quantities/random';
 import { dunlin } from '../testing/machines';
-import { drawOrder, drawUntilBrought, withoutEye } from './hidden';
+import { drawOrder, drawUntilBrought, hasSymptom, withoutEye } from './hidden';
 
 const drawn = Array.from({ length: 300 }, (_, i) => drawOrder(dunlin, catalogue, seeded(i + 1)));
 
-test('every order drawn is one that an owner would bring: something is complained of, and every fault shows', () => {
-  for (const { kase, faults } of drawn) {
+test('every order drawn is one that an owner would bring: something complained of is so, and every fault shows', () => {
+  for (const { kase, faults, like } of drawn) {
     expect(kase.symptoms.length).toBeGreaterThan(0);
+    const there = like ? [like] : faults;
+    const told = catalogue.symptoms.filter(({ id }) => kase.symptoms.includes(id));
+    if (there.length > 0) expect(told.some((symptom) => there.some(({ mode }) => hasSymptom(symptom, mode)))).toBe(true);
     for (const { mode } of faults)
       expect(
         Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
@@ -34,10 +37,14 @@ test('a fault on no list is like a listed one in all but what an eye sees, or li
 });
 
 test('a world in which nobody complains is refused, not waited for', () => {
-  const [order] = drawn;
+  const order = drawn.find(({ faults }) => faults.length > 0);
   if (!order) throw new Error('test data');
   const silent = { ...order, kase: { ...order.kase, symptoms: [] } };
   expect(() => drawUntilBrought(() => silent)).toThrow(/Nothing is ever complained of/);
-  const draws = [silent, order];
+  // A complaint that is false alarm alone brings nobody either.
+  const other = catalogue.symptoms.find((symptom) => !order.faults.some(({ mode }) => hasSymptom(symptom, mode)));
+  if (!other) throw new Error('test data');
+  const mistaken = { ...order, kase: { ...order.kase, symptoms: [other.id] } };
+  const draws = [silent, mistaken, order];
   expect(drawUntilBrought(() => draws.shift() ?? silent)).toBe(order);
 });

@@ -1,4 +1,4 @@
-import type { Catalogue, FailureMode, Shows } from '../catalogue/types';
+import type { Catalogue, FailureMode, Shows, Symptom } from '../catalogue/types';
 import type { Machine } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
 import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
@@ -78,11 +78,32 @@ const showsAtAll = ({ mode }: Cause): boolean =>
 /** Draws are given up after so many: a world in which nobody would complain. */
 const MOST_DRAWS = 1000;
 
-/** Draws until somebody would bring the machine in: something is complained of, and every fault shows in something. @throws Error */
+/** Whether a symptom is there: a fault shows one of its signs for certain. */
+export const hasSymptom = ({ when }: Symptom, mode: FailureMode): boolean =>
+  Object.entries(when).some(([dimension, values]) => values.some((value) => (mode.shows[dimension]?.[value] ?? 0) > 0));
+
+/**
+ * Whether an owner has reason to come: something that is complained of is so. What lies aside of the path is known by its
+ * complaints alone, so any will do.
+ */
+function hasReason({ kase, faults, truth, like }: HiddenOrder): boolean {
+  const there = like ? [like] : faults;
+  if (there.length === 0) return kase.symptoms.length > 0;
+  return truth.symptoms.some(
+    (symptom) => kase.symptoms.includes(symptom.id) && there.some(({ mode }) => hasSymptom(symptom, mode)),
+  );
+}
+
+/**
+ * Draws until somebody would bring the machine in: something of what is complained of is so, and every fault shows in
+ * something. Nobody comes for false alarms alone: with two dozen complaints one in ten orders would be such a one.
+ *
+ * @throws Error
+ */
 export function drawUntilBrought(draw: () => HiddenOrder): HiddenOrder {
   for (let i = 0; i < MOST_DRAWS; i++) {
     const order = draw();
-    if (order.kase.symptoms.length > 0 && order.faults.every(showsAtAll)) return order;
+    if (hasReason(order) && order.faults.every(showsAtAll)) return order;
   }
   throw new Error('Nothing is ever complained of in this world.');
 }
