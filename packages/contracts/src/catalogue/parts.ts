@@ -90,6 +90,11 @@ export class CheckResultContract implements CheckResult {
   measured?: CheckResult['measured'];
   @Maybe() @Flag() @Says('a piece of the strand stays behind in the path') leaves?: boolean;
   @Maybe()
+  @Flag()
+  @Says('the hot end cannot be brought to a temperature that is known')
+  spoilsHeat?: boolean;
+  @Maybe() @Flag() @Says('the plug is pulled at it, however hot it is') pullsPlug?: boolean;
+  @Maybe()
   @OneOf(LINE_SIGNS)
   @Says('what a machine on its line would report when it is so')
   sign?: CheckResult['sign'];

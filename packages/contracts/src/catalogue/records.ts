@@ -98,6 +98,11 @@ export class ModeContract implements FailureMode {
   @Says('swaps that cure it although it does not lie within what they reach')
   curedBySwap?: string[];
   @Maybe()
+  @Flag()
+  @Says('while it is there the hot end cannot be brought to a temperature that is known')
+  spoilsHeat?: boolean;
+  @Maybe() @Flag() @Says('with it the plug is out, however hot it is') pullsPlug?: boolean;
+  @Maybe()
   @SomeOf(STATION_KINDS, 1)
   @Says('only on paths with a station of one of these kinds')
   pathWith?: StationKind[];

@@ -204,7 +204,11 @@ export const needOfCheck = ({ check, parts, clear }: CheckAtPlace, hotC: number)
   hotC,
   ...(clear ? { clear } : {}),
   ...(check.push === 'head' ? { push: true } : {}),
+  ...(looksAtHeat(check) ? { ofHeat: true } : {}),
 });
+
+/** Whether a check can tell that heater or reading is at fault: it is how that is found, and how it is seen to be mended. */
+export const looksAtHeat = ({ results }: Check): boolean => results.some(({ spoilsHeat }) => spoilsHeat);
 
 function checksAt(catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] {
   const severalLanes = laneRuns(machine).length > 1;

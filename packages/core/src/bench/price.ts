@@ -13,6 +13,8 @@ export interface Need {
   readonly clear?: readonly string[];
   /** A push by hand from above, in the head: it stands raised and supported. */
   readonly push?: boolean;
+  /** It looks at the heating itself, so that it is done with a heater or a reading at fault too. */
+  readonly ofHeat?: boolean;
 }
 
 export interface Price {
@@ -52,9 +54,13 @@ export function closingMinutes(machine: Machine, off: Iterable<string>): number 
 
 const names = (list: readonly { readonly name: string }[]): string => list.map(({ name }) => name).join(', ');
 
+/** Whether a need asks for heat that cannot be had: heater or reading is at fault, and it is not that which is looked at. */
+const withoutHeat = ({ heat, ofHeat }: Pick<Need, 'heat' | 'ofHeat'>, { heatSpoiled }: Partial<Bench>): boolean =>
+  heat === 'hot' && heatSpoiled === true && ofHeat !== true;
+
 /** Why the machine as it stands open must not have heat or power; undefined when it may. */
 export function openAgainst(
-  need: Pick<Need, 'heat' | 'power'>,
+  need: Pick<Need, 'heat' | 'power' | 'ofHeat'>,
   bench: Pick<Bench, 'off'> & Partial<Bench>,
   machine: Machine,
 ): string | undefined {
@@ -65,6 +71,7 @@ export function openAgainst(
   if (away.length > 0) return `needs heat, and ${names(away)} is off its mount: it goes back first`;
   const slack = need.heat === 'hot' ? looseHeaters(machine, bench) : [];
   if (slack.length > 0) return `needs heat, and screws of ${names(slack)} are out: they go in first`;
+  if (withoutHeat(need, bench)) return 'needs heat, and the heating is at fault: nothing is heated before it is mended';
   return (bench.wet?.size ?? 0) > 0
     ? 'needs the wet part dry first: solvent vapour burns near heat and power'
     : undefined;
@@ -75,7 +82,7 @@ export function openAgainst(
  * given, also whether what is off or unplugged allows it.
  */
 export function unmet(
-  need: Pick<Need, 'heat' | 'power' | 'hotC'>,
+  need: Pick<Need, 'heat' | 'power' | 'hotC' | 'ofHeat'>,
   bench: Pick<Bench, 'temperatureC' | 'power' | 'coldSure'> & Partial<Bench>,
   machine?: Machine,
 ): string | undefined {
@@ -99,7 +106,7 @@ export function unmet(
 /**
  * What it takes to come from the present bench to one where something can be done: what is in the way of heat or power goes
  * back, then the needs of the parts, then those of the work. Minutes of heating and cooling are waiting, the rest is hands-on.
- * `impossible` when the need itself asks for open what must be closed for its heat or power.
+ * `impossible` when the need itself asks for open what must be closed for its heat or power, or for heat while the heating is at fault.
  */
 export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
   let { temperatureC, power } = bench;
@@ -132,7 +139,7 @@ export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
   const off = closed.size ? new Set([...bench.off].filter((id) => !closed.has(id))) : bench.off;
   for (const part of back) bring(part.heat, part.power, need.hotC);
   // A strand that is known to reach the head leaves it molten, where the head can be heated as it stands.
-  if (hot && inTheWayOf(machine, { ...bench, off }, { heat: 'hot', power: 'on' }).length === 0)
+  if (hot && !bench.heatSpoiled && inTheWayOf(machine, { ...bench, off }, { heat: 'hot', power: 'on' }).length === 0)
     bring('hot', 'on', need.hotC);
   const parts = partsToRemove(machine, need.parts, off);
   for (const part of parts) bring(part.heat, part.power, need.hotC);
@@ -157,9 +164,12 @@ export function priceOf(machine: Machine, bench: Bench, need: Need): Price {
         ? { strand: { ...bench.strand, ...Object.fromEntries(lanes.map((lane) => [lane, 'out' as const])) } }
         : {}),
       ...(bench.supported || need.push ? { supported: true } : {}),
+      ...(bench.heatSpoiled ? { heatSpoiled: true } : {}),
     },
     ...(back.length > 0 ? { back: back.map(({ id }) => id) } : {}),
-    ...(inTheWayOf(machine, { off: after, service }, need).length > 0 ? { impossible: true } : {}),
+    ...(inTheWayOf(machine, { off: after, service }, need).length > 0 || withoutHeat(need, bench)
+      ? { impossible: true }
+      : {}),
   };
 }
 

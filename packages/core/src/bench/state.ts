@@ -34,6 +34,8 @@ export interface Bench {
   readonly service?: ReadonlySet<string>;
   /** Parts that are on, with screws of theirs out or loose. */
   readonly loosened?: ReadonlySet<string>;
+  /** Heater or reading is at fault: the hot end cannot be brought to a temperature that is known. */
+  readonly heatSpoiled?: boolean;
 }
 
 /** The lift axis: its motor holds it while the power is on; without, it rests on the support, or is free to sink. */

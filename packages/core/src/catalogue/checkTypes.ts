@@ -15,6 +15,10 @@ export interface CheckResult {
   readonly measured?: 'mm' | 'degrees' | 'mm³/s' | 'times';
   /** A piece of the strand stays behind in the path. */
   readonly leaves?: boolean;
+  /** The hot end cannot be brought to a temperature that is known. */
+  readonly spoilsHeat?: boolean;
+  /** The plug is pulled at it, however hot it is: nothing else stops the heater. */
+  readonly pullsPlug?: boolean;
   /** What a machine on its line would report when it is so. */
   readonly sign?: LineSign;
 }

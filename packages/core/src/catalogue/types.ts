@@ -77,6 +77,10 @@ export interface FailureMode {
   readonly together?: Readonly<Record<string, number>>;
   /** Swaps that cure it although it does not lie within what they reach: with another filament the fault does not show. */
   readonly curedBySwap?: readonly string[];
+  /** While it is there the hot end cannot be brought to a temperature that is known: nothing is heated before it is mended. */
+  readonly spoilsHeat?: boolean;
+  /** With it the plug is out, however hot it is: nothing else stops the heater. */
+  readonly pullsPlug?: boolean;
   /** No longer believed in here: kept for old orders, weighs nothing in new ones. */
   readonly retired?: boolean;
 }

@@ -208,6 +208,8 @@ export function decide(
     if (place.check.asks && asked.has(place.check.asks)) return [];
     // What belongs to the taking-in is asked there.
     if (place.check.intake || !sayable(model, place)) return [];
+    // With the heating at fault nothing is offered that wants heat, but a look at the heating itself.
+    if (bench.heatSpoiled && ahead.price(index, bench).price.impossible) return [];
     const found = forecast(rough, index, bench, answered.has(place.key));
     return found.bits > NOTHING_BITS ? [found] : [];
   });

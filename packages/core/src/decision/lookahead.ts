@@ -29,8 +29,8 @@ export const ROUND_MIN = 0.7;
 /** After an answer rarer than this the second step is not worked out: an average course is taken for it (chosen). */
 const RARE_ANSWER = 0.01;
 
-const benchKey = ({ temperatureC, power, off, strand, supported }: Bench): string =>
-  `${temperatureC}|${power}|${[...off].sort().join()}|${strand ? JSON.stringify(strand) : ''}|${supported === true}`;
+const benchKey = ({ temperatureC, power, off, strand, supported, heatSpoiled }: Bench): string =>
+  `${temperatureC}|${power}|${heatSpoiled === true}|${[...off].sort().join()}|${strand ? JSON.stringify(strand) : ''}|${supported === true}`;
 
 /** Prices lie with their model: an order comes back to the same few benches at every finding. */
 const PRICES = new WeakMap<Model, Map<string, At>>();
@@ -82,7 +82,9 @@ export class Lookahead {
       return known;
     }
     const { machine } = this.model.kase;
-    const made = { key, bench, tries: tryMinutes(machine, this.model.groups, bench), checks: [] };
+    // A repair of something else comes after that of the heating, which is in nearly every course that is left then.
+    const mended = bench.heatSpoiled ? { ...bench, heatSpoiled: false } : bench;
+    const made = { key, bench, tries: tryMinutes(machine, this.model.groups, mended), checks: [] };
     this.at.set(key, made);
     this.byBench.set(bench, made);
     return made;
@@ -158,9 +160,15 @@ export class Lookahead {
     const at = this.state(bench);
     const needs = this.model.groups[group]?.needs;
     if (!needs) throw new RangeError(`There is no repair number ${group}.`);
+    const { heatSpoiled = false } = bench;
+    const mends = this.model.groups[group]?.causes.some((cause) => this.model.causes[cause]?.mode.spoilsHeat);
     return {
       minutes: at.tries[group] ?? 0,
-      after: { ...priceOfAll(this.model.kase.machine, bench, needs).after, off: new Set() },
+      after: {
+        ...priceOfAll(this.model.kase.machine, bench, needs).after,
+        off: new Set(),
+        heatSpoiled: heatSpoiled && mends !== true,
+      },
     };
   }
 

@@ -33,4 +33,5 @@ export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Ben
   loosened: new Set(loosenedParts(machine, state)),
   targetC: state.heat.targetC,
   coldSure: state.heat.coldSure ?? true,
+  heatSpoiled: state.heatSpoiled,
 });

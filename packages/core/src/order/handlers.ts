@@ -4,7 +4,7 @@ import type { Catalogue, Proved } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { keyOf } from '../bench/stepKeys';
-import { finding, knownCheck, strandAfter } from './findings';
+import { finding, knownCheck, pullsPlug, strandAfter } from './findings';
 import type { OrderEvent } from './events';
 import { putRight, takeIn } from './intake';
 import { partsMoved, stateChanged } from './moves';
@@ -26,6 +26,9 @@ interface At<T extends OrderEvent['type']> {
 }
 type Handlers = { readonly [T in OrderEvent['type']]: (at: At<T>) => OrderState };
 
+/** Whether the plug is out with a cause: its name says so, and nothing else stops the heater. */
+const pulledFor = (catalogue: Catalogue, mode: string): boolean => modeById(catalogue, mode)?.pullsPlug === true;
+
 /** What each kind of event does to an order; each throws RefusedEvent when it does not fit. */
 export const HANDLERS: Handlers = {
   'taken-in': ({ next, event, machine, catalogue }) => {
@@ -34,9 +37,10 @@ export const HANDLERS: Handlers = {
   'intake-corrected': ({ next, event, machine, catalogue }) => {
     return putRight(next, event, machine, catalogue);
   },
-  'finding-recorded': ({ state, next, event, machine, catalogue }) => {
+  'finding-recorded': ({ state, next, event, machine, catalogue, atMs }) => {
     return {
       ...next,
+      ...(pullsPlug(catalogue, event.body) ? benchChanged(state, { power: 'off' }, atMs, machine) : {}),
       findings: [...state.findings, finding(state, event, machine, catalogue)],
       strand: strandAfter(state, event, machine, catalogue),
     };
@@ -74,13 +78,14 @@ export const HANDLERS: Handlers = {
   'fasteners-moved': ({ state, next, event, machine }) => {
     return { ...next, fasteners: fastenersMoved(state, event.body, machine) };
   },
-  'cause-added': ({ state, next, event, machine, catalogue }) => {
+  'cause-added': ({ state, next, event, machine, catalogue, atMs }) => {
     const { station, mode } = event.body;
     if (!state.cause) refuse('/type', 'Choose a cause first.');
     knownCause(state, event.body, machine, catalogue);
     if (causesUnderWork(state).some((known) => known.station === station && known.mode === mode))
       refuse('/body/mode', 'This is under work already.');
-    return { ...next, also: [...state.also, { eventId: event.id, station, mode, advised: false }] };
+    const unplugged = pulledFor(catalogue, mode) ? benchChanged(state, { power: 'off' }, atMs, machine) : {};
+    return { ...next, ...unplugged, also: [...state.also, { eventId: event.id, station, mode, advised: false }] };
   },
   'rung-picked': ({ state, next, event, catalogue }) => {
     if (!causesUnderWork(state).some(({ station, mode }) => station === event.body.station && mode === event.body.mode))
@@ -105,11 +110,12 @@ export const HANDLERS: Handlers = {
       steps: { ...state.steps, [event.body.stepId]: { ...stamp(event), skipped: event.body.why } },
     };
   },
-  'cause-chosen': ({ state, next, event, machine, catalogue }) => {
+  'cause-chosen': ({ state, next, event, machine, catalogue, atMs }) => {
     const { station, mode, advised } = event.body;
     knownCause(state, event.body, machine, catalogue);
     const cause = { eventId: event.id, station, mode, advised };
-    return { ...fresh(next), cause, cured: [...state.cured, ...clearedSoFar(state)] };
+    const unplugged = pulledFor(catalogue, mode) ? benchChanged(state, { power: 'off' }, atMs, machine) : {};
+    return { ...fresh(next), ...unplugged, cause, cured: [...state.cured, ...clearedSoFar(state)] };
   },
   'cause-dropped': ({ state, next }) => {
     if (!state.cause) refuse('/type', 'No cause is chosen.');

@@ -2,6 +2,7 @@ import type { Catalogue } from '../catalogue/types';
 import { type Machine } from '../path/machine';
 import type { EventBodies, OrderEvent } from './events';
 import { closingFaults, openFaults } from './closing';
+import { heatSpoiled } from './heatSpoiled';
 import { refuse, RefusedEvent } from './refuse';
 import { emptyOrder, type OrderState } from './state';
 
@@ -22,7 +23,9 @@ const apply: Step = (state, event, machine, catalogue) => {
   if (state.closed && !AFTER_CLOSING.includes(event.type))
     refuse('/type', 'The order is closed; only notes and pictures can be added.');
   const handle = HANDLERS[event.type] as (at: object) => OrderState;
-  return handle({ state, next, event, machine, catalogue, atMs });
+  const after = handle({ state, next, event, machine, catalogue, atMs });
+  const spoiled = heatSpoiled(catalogue, after);
+  return spoiled === after.heatSpoiled ? after : { ...after, heatSpoiled: spoiled };
 };
 
 /** Events that count: those not withdrawn. The taking-in itself cannot be withdrawn. */

@@ -84,6 +84,8 @@ export interface OrderState {
   readonly wet: readonly string[];
   readonly service: readonly string[];
   readonly pulled: readonly string[];
+  /** Heater or reading is at fault, as far as is known: nothing is heated before it is mended. */
+  readonly heatSpoiled: boolean;
   /** Parts that came off at any time, in tracing or in the work. */
   readonly opened: readonly string[];
   /** By part that is off, the way in which it came off, when it was not the usual one. */
@@ -137,6 +139,7 @@ export const emptyOrder = (machine: Machine): OrderState => ({
   wet: [],
   service: [],
   pulled: [],
+  heatSpoiled: false,
   ways: {},
   opened: [],
   pickedWays: {},

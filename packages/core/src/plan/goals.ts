@@ -3,7 +3,7 @@ import { partsToRemove } from '../bench/closure';
 import type { Goal } from '../bench/opening';
 import { LOOK_MIN, RAISE_MIN, serviceFor, UNLOAD_MIN } from '../bench/price';
 import { inTheWayOf, lanesThrough, strandSettled, type Bench } from '../bench/state';
-import { isKeeping, materialOf } from '../catalogue/index';
+import { isKeeping, materialOf, modeById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { triesAt } from '../order/causes';
 import type { ChosenCause, OrderState } from '../order/state';
@@ -57,6 +57,7 @@ export interface Planning {
 /** Goals of the rungs that are next, action after action. */
 function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: readonly Next[]) {
   const goals: Goal[] = [];
+  const mendsHeat: string[] = [];
   const needs = { clear: false, push: false };
   const { longC } = limitsOf(machine, route);
   const material = materialOf(catalogue, state.intake?.material);
@@ -121,6 +122,8 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
       });
       before = key;
     });
+    if (before !== undefined && bench.heatSpoiled && modeById(catalogue, one.cause.mode)?.spoilsHeat)
+      mendsHeat.push(before);
     if (rung.remedy.replaces)
       goals.push({
         id: `keep:${one.cause.station}`,
@@ -133,8 +136,14 @@ function rungGoals({ machine, catalogue, state, bench, route }: Planning, next: 
         ...(before === undefined ? {} : { after: [before] }),
       });
   }
-  return { goals, needs };
+  return { goals: goals.map((goal) => heatedAfter(goal, mendsHeat)), needs };
 }
+
+/** What is done at heat waits until heater and reading are mended. */
+const heatedAfter = (goal: Goal, mendsHeat: readonly string[]): Goal =>
+  mendsHeat.length > 0 && (goal.heat === 'hot' || goal.thenC !== undefined) && !mendsHeat.includes(goal.id)
+    ? { ...goal, after: [...new Set([...(goal.after ?? []), ...mendsHeat])] }
+    : goal;
 
 const SPARES = 'spares';
 const SPARES_MIN = 1;
@@ -172,7 +181,7 @@ function unloadGoal(
   const known = lanes.map((lane) => bench.strand?.[lane]);
   const loaded = known.includes('in');
   const reaches = loaded || (!known.every((is) => is === 'tube') && next.some(({ stop }) => stop.index >= gears));
-  const heatable = inTheWayOf(machine, bench, { heat: 'hot', power: 'on' }).length === 0;
+  const heatable = !bench.heatSpoiled && inTheWayOf(machine, bench, { heat: 'hot', power: 'on' }).length === 0;
   const hotC = reaches && heatable ? Math.min(material.printC, limitsOf(machine, route).longC) : 0;
   const how = hotC > 0 ? `${hotC}` : loaded ? 'cut' : '';
   return {

@@ -116,10 +116,16 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
       cleared || !rung ? [] : [{ cause: own, stop, rung }],
     ),
   );
-  const planning: Planning = { machine, catalogue, state, bench, route };
+  // With heater or reading at fault it is not left heating while anything else is done.
+  const runsHot = bench.heatSpoiled === true && (bench.targetC ?? 0) > 0;
+  const planning: Planning = { machine, catalogue, state, bench: runsHot ? { ...bench, targetC: 0 } : bench, route };
   const { turns, handsOnMinutes, waitingMinutes, exact } = scheduled(planning, next, leftOff);
   const ahead: PlanStep[] = [];
   const used = [...history];
+  if (runsHot) {
+    used.push(stepId('cool', used));
+    ahead.push(stepOf(used.at(-1) ?? '', writing));
+  }
   // A target that was set is read before anything is done at it.
   let unread = false;
   for (const turn of turns) {

@@ -24,6 +24,10 @@ export const ACCIDENT_WORDS: Readonly<
     what: 'Solvent vapour near heat or power catches fire.',
     instead: 'Use solvent on a part that is off and cold, and let it dry before it goes back.',
   },
+  'heat-unknown': {
+    what: 'With heater or thermistor at fault nobody knows how hot it gets: plastic burns, and worse.',
+    instead: 'Mend what is wrong with the heating first; cut the strand where it does not come.',
+  },
   'push-unsupported': {
     what: 'Pushed by hand with nothing under it, the head would have been bent down into the bed.',
     instead: 'Raise the head and put something firm under it first.',

@@ -18,6 +18,7 @@ function always(world: World, sim: Sim): void {
     if (kinds.length > 0) accident('heat-unplugged', 'it heats with heater or thermistor unplugged');
     const away = [...sim.off.keys()].find((id) => world.part(id)?.heats && !sim.service.has(id));
     if (away !== undefined) accident('heat-unplugged', `it heats with ${away} off its mount`);
+    if (sim.heatFault.size > 0) accident('heat-unknown', 'it heats with heater or thermistor at fault');
     if (sim.target > world.shortC + SLACK_C)
       accident('over-limit', `target ${sim.target} °C, and the path takes ${world.shortC} °C`);
   }
@@ -245,6 +246,7 @@ export function playPlan(
     left: new Set([...(scene.leftOff ?? []), ...(scene.absent ?? [])]),
     shortMinutes: 0,
     proved: new Set(),
+    heatFault: new Set(scene.heatFault ?? []),
   };
   for (const [id, way] of sim.off) {
     if (scene.absent?.includes(id)) continue;
@@ -264,6 +266,7 @@ export function playPlan(
         if (i > 0 || deed.do !== 'power') always(world, sim);
       }
       pass(world, sim, step.minutes + step.waitMinutes);
+      sim.heatFault.delete(step.id);
       always(world, sim);
     } catch (error) {
       if (error instanceof Stop) return { id: error.accident, step: step.id, text: error.message };

@@ -12,6 +12,7 @@ describe('every accident is caught when it is planted', () => {
       'heat-unplugged',
       'power-loose',
       'heat-wet',
+      'heat-unknown',
       'push-unsupported',
       'push-closed',
       'over-limit',

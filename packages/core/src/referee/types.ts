@@ -54,12 +54,15 @@ export interface Scene {
   /** Parts that stay off for a recorded reason; parts that the machine turned out not to have. */
   readonly leftOff?: readonly string[];
   readonly absent?: readonly string[];
+  /** Heater or reading is at fault, until all of these steps are done. */
+  readonly heatFault?: readonly string[];
 }
 
 export const ACCIDENTS = [
   'heat-unplugged',
   'power-loose',
   'heat-wet',
+  'heat-unknown',
   'push-unsupported',
   'push-closed',
   'over-limit',

@@ -27,6 +27,7 @@ export interface Sim {
   left: Set<string>;
   shortMinutes: number;
   proved: Set<string>;
+  heatFault: Set<string>;
 }
 
 export interface World {

@@ -236,6 +236,11 @@ export function auditPlan(
     scene = sceneOf(machine, state);
     steps = plan.steps.slice(plan.done).map(played);
     const rungs = plan.steps.slice(plan.done).filter(({ kind }) => kind === 'rung');
+    if (state.heatSpoiled)
+      scene = {
+        ...scene,
+        heatFault: rungs.flatMap(({ id, mode: of = '' }) => (modeById(catalogue, of)?.spoilsHeat ? [id] : [])),
+      };
     const tried = rungs.flatMap((step) => [
       { step, station: step.station ?? '', mode: step.mode ?? '' },
       ...(step.covers ?? []).map((other) => ({ step, ...other })),

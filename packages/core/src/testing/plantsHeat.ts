@@ -191,5 +191,15 @@ export function plantsHeat(): readonly Plant[] {
       ({ steps }) => afterOpening(steps, opens(isHotEnd), [on, step([{ do: 'target', c: 200 }])]),
     ]);
   }
+  // Heater or thermistor at fault: nothing is heated before it is mended.
+  for (const machine of [bowden, hub, rear]) {
+    const plan = soundPlan(machine, by('renew-thermistor', 'cold'));
+    rows.push([
+      'heat-unknown',
+      'heated with the thermistor at fault',
+      plan,
+      ({ steps }) => [on, step([{ do: 'target', c: 200 }]), ...steps],
+    ]);
+  }
   return rows;
 }
