@@ -82,7 +82,10 @@ function told(tallies: readonly Short[]) {
     'bits after six': Number(score(1).toFixed(3)),
     'ECE something else': Number(calibrationError(unlisted).toFixed(3)),
     'minutes against expected': Number(
-      (mean(tallies.map((t) => t.minutes)) / mean(tallies.map((t) => t.promised ?? 0))).toFixed(2),
+      (
+        mean(tallies.map((t) => t.minutes)) /
+        (shopPace(undefined).factor * mean(tallies.map((t) => t.promised ?? 0)))
+      ).toFixed(2),
     ),
     ...paced(tallies),
     '10th, 50th, 90th': [0.1, 0.5, 0.9].map((q) => quantile(ratios, q).toFixed(2)).join(' '),

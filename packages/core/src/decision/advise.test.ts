@@ -1,10 +1,20 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
-import { carried, checkFirst, lookAgain, mendedAnyway, nextOpening, ranked, sparing, tellingMuch } from './advise';
+import {
+  carried,
+  checkFirst,
+  lookAgain,
+  lookFirst,
+  mendedAnyway,
+  nextOpening,
+  ranked,
+  sparing,
+  tellingMuch,
+} from './advise';
 import type { CheckForecast } from './decide';
 import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
-import { liveOf } from './model';
+import { liveOf, type Model } from './model';
 import { workOut } from './working';
 
 const check = (expectedMinutes: number, rest: Partial<CheckForecast> = {}): CheckForecast =>
@@ -100,6 +110,46 @@ describe('after a gentler repair in vain', () => {
     expect(lookAgain([look(2, 0.2, { swap: true }), look(12, 0.2)], here, 0.85)).toBeUndefined();
     expect(lookAgain([quick], new Set([0]), 0.85)).toBeUndefined();
     expect(lookAgain([{ ...quick, done: true }], here, 0.85)).toBeUndefined();
+  });
+});
+
+describe('before the first touch', () => {
+  // Common practice, no source: what would be mended is looked at first, when that costs next to nothing.
+  const route = { stops: [{ station: { id: 'spool' } }, { station: { id: 'block' } }] } as unknown as Model['route'];
+  const here = new Set([1]);
+  const look = (minutes: number, clean: number, rest: Partial<CheckForecast> = {}, of: object = {}): CheckForecast =>
+    check(minutes, {
+      outcomes: [
+        { probability: 0.6, stations: [0, 0.9] },
+        { probability: 0.4, stations: [0, clean] },
+      ],
+      place: { station: 'block', reach: new Set([1]), check: { reach: 'station', ...of } },
+      ...rest,
+    } as unknown as Partial<CheckForecast>);
+  const first = (list: readonly CheckForecast[], share = 0.6, replaces = false): CheckForecast | undefined =>
+    lookFirst(list, { route }, here, share, 20, replaces);
+
+  test('the look that leads to the quickest course is had, up to four minutes more; twelve more before a part is renewed', () => {
+    const [near, far] = [look(22, 0.1), look(30, 0.1)];
+    expect(first([far, near])).toBe(near);
+    expect(first([far])).toBeUndefined();
+    expect(first([far], 0.6, true)).toBe(far);
+    expect(first([look(37, 0.1)], 0.6, true)).toBeUndefined();
+  });
+
+  test('not where it tells nothing, where it is sure already, or where somebody looked or swapped before', () => {
+    const good = look(22, 0.1);
+    expect(first([look(22, 0.55)])).toBeUndefined();
+    expect(first([good], 0.96)).toBeUndefined();
+    expect(first([good, look(99, 0.5, { done: true })])).toBeUndefined();
+    expect(first([good, look(99, 0.5, { done: true }, { swap: true, reach: 'downstream' })])).toBeUndefined();
+    // A push from afar is no look.
+    expect(first([good, look(99, 0.5, { done: true }, { reach: 'span' })])).toBe(good);
+  });
+
+  test('a list of things to see at the place counts, also where some of them show along the whole path', () => {
+    expect(first([look(22, 0.1, {}, { reach: 'path', items: true })])).toBeDefined();
+    expect(first([look(22, 0.1, {}, { reach: 'path' })])).toBeUndefined();
   });
 });
 

@@ -135,6 +135,49 @@ export const lookAgain = (
     )
     .sort((a, b) => a.checkMinutes - b.checkMinutes)[0];
 
+/** Above this nothing is looked at for its own sake any more (chosen). */
+const SURE = 0.95;
+/** A look before the first touch may take so much longer than mending at once; before a part is renewed, what a sound one is worth as well (chosen). */
+const LOOK_FIRST_MIN = 4;
+
+/**
+ * The best look straight at what would be mended, where nothing has looked there yet: complaints alone mend nothing. Whoever goes to a
+ * place sees it; a look that would speak it free comes before the work, when it costs next to nothing.
+ *
+ * @param places of the path that the repair is for
+ * @param share suspicion that it carries
+ */
+export function lookFirst(
+  list: readonly CheckForecast[],
+  { route }: Pick<Model, 'route'>,
+  places: ReadonlySet<number>,
+  share: number,
+  repairMinutes: number,
+  replaces: boolean,
+): CheckForecast | undefined {
+  const stations = new Set([...places].map((i) => route.stops[i]?.station.id));
+  // What shows along the whole path is seen at its place as well.
+  const looksThere = (place: CheckAtPlace): boolean =>
+    isLook(place, places) || (place.check.items === true && stations.has(place.station));
+  // A swap tells more than a look.
+  const swapped = ({ check, reach }: CheckAtPlace): boolean =>
+    check.swap === true && [...places].some((i) => reach.has(i));
+  if (share >= SURE || list.some(({ done, place }) => done && (looksThere(place) || swapped(place)))) return undefined;
+  const most = repairMinutes + LOOK_FIRST_MIN + (replaces ? (1 - share) * SOUND_RENEWED_MIN : 0);
+  return list
+    .filter(
+      ({ done, expectedMinutes, place, outcomes }) =>
+        !done &&
+        expectedMinutes <= most &&
+        looksThere(place) &&
+        outcomes.some(({ stations, probability }) => {
+          const after = odds(sumAt(places, stations));
+          return probability > 0 && (SPEAKS_FREE * after <= odds(share) || after >= SHOWS * odds(share));
+        }),
+    )
+    .sort((a, b) => a.expectedMinutes - b.expectedMinutes)[0];
+}
+
 /** A look at a new part needs one: renewed before it came in, or at this place in this visit. */
 export function sayable({ kase }: Model, { check, station }: CheckAtPlace): boolean {
   if (!check.history || check.history.some((id) => kase.before.includes(id))) return true;

@@ -8,6 +8,7 @@ import {
   doneInVain,
   NEAR_TIE_MIN,
   lookAgain,
+  lookFirst,
   mendedAnyway,
   nextOpening,
   oneOfEach,
@@ -311,6 +312,8 @@ export function decide(
   const mended = new Set((model.groups[first ?? -1]?.causes ?? []).flatMap((c) => model.causes[c]?.stop.index ?? []));
   const seenAgain = worthwhile || !replaces || !again ? undefined : lookAgain(list, mended, share);
   if (seenAgain) toFront(seenAgain);
+  const seenFirst = worthwhile ? undefined : lookFirst(list, model, mended, share, repairMinutes, replaces);
+  if (seenFirst) toFront(seenFirst);
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
   const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;

@@ -16,7 +16,7 @@ import {
   type Outcome,
 } from '../observation/likelihood';
 import { lookOf, type Look } from '../observation/looks';
-import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { checksFor, looksAtHeat, needOfCheck, type CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
 import { withCase, type Model } from '../decision/model';
 import {
@@ -92,6 +92,13 @@ export function afterFailure(
   const kase = { ...model.kase, failed: [...(model.kase.failed ?? []), failure] };
   return { ...withCase(model, kase), removed: removedBy(kase, model.causes) };
 }
+
+/** Whether what was found keeps heat away until it is mended. */
+export const spoilsHeat = ({ check }: CheckAtPlace, { result }: Pick<Finding, 'result'>): boolean =>
+  check.results.some(({ id, spoilsHeat: spoils }) => id === result && spoils === true);
+
+/** A bench at which a policy that does not ask may heat all the same; only the tracer is told. */
+export const heatable = (bench: Bench): Bench => (bench.heatSpoiled ? { ...bench, heatSpoiled: false } : bench);
 
 /** A technician at a bench with a hidden fault: does what a policy says, and counts. */
 export class BenchWork {
@@ -218,11 +225,15 @@ export class BenchWork {
   }
 
   check(place: CheckAtPlace): Answered {
-    const price = priceOf(this.hidden.kase.machine, this.bench, needOfCheck(place, this.hotC));
+    const { heatSpoiled = false } = this.bench;
+    const price = priceOf(this.hidden.kase.machine, heatable(this.bench), needOfCheck(place, this.hotC));
     this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
     price.opened.forEach((id) => this.opened.add(id));
     this.bench = price.after;
-    return this.look(place);
+    const answered = this.look(place);
+    const spoiled = looksAtHeat(place.check) ? spoilsHeat(place, answered.finding) : heatSpoiled;
+    this.bench = { ...this.bench, heatSpoiled: spoiled };
+    return answered;
   }
 
   /** What a check tells, noted; the bench is as it must be for it. */
@@ -259,7 +270,8 @@ export class BenchWork {
     this.repairs++;
     const right = this.left.some((fault) => fault.stop.station.id === station || chance(fault) > 0);
     if (this.repairs === 1) this.rightFirst = right;
-    const price = priceOfAll(machine, this.bench, needs);
+    // Heat is had by then: what had been wrong with it is mended first, or with it.
+    const price = priceOfAll(machine, heatable(this.bench), needs);
     price.opened.forEach((id) => this.opened.add(id));
     // What is open is closed for the proof.
     this.minutes += price.minutes + remedyMinutes(remedy) + PROOF_MIN + this.closing(price.after.off);
@@ -345,7 +357,7 @@ export class BenchWork {
     for (const { place } of way.looks) {
       if (!whole && wanted.size === 0) break;
       if (answered.has(place.key)) continue;
-      const price = priceOf(machine, this.bench, needOfCheck(place, this.hotC));
+      const price = priceOf(machine, heatable(this.bench), needOfCheck(place, this.hotC));
       minutes += benchMinutes(price) + place.check.minutes;
       price.opened.forEach((id) => this.opened.add(id));
       this.bench = price.after;

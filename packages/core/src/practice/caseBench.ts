@@ -1,5 +1,5 @@
 import { benchMinutes, priceOf } from '../bench/price';
-import { checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { checksFor, looksAtHeat, needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
 import type { Proof, Proved, Remedy } from '../catalogue/types';
@@ -12,6 +12,7 @@ import { proofReaches } from '../observation/looks';
 import { machineOfFamily } from '../path/families';
 import { allStations, type Machine } from '../path/machine';
 import { laneRuns, routeOf, type Route } from '../path/route';
+import { heatable, spoilsHeat } from './benchWork';
 import { testsAfter } from './proving';
 import type { PracticeCase, Seen, Truth } from './practiceCase';
 
@@ -202,10 +203,12 @@ export class CaseBench {
 
   check(place: CheckAtPlace): Seen {
     const hotC = Math.min(materialOf(catalogue, this.of.material).printC, this.machine.heat.limitC);
-    const price = priceOf(this.machine, this.bench, needOfCheck(place, hotC));
+    const { heatSpoiled = false } = this.bench;
+    const price = priceOf(this.machine, heatable(this.bench), needOfCheck(place, hotC));
     this.minutes += benchMinutes(price) + place.check.minutes;
-    this.bench = price.after;
-    return this.look(place);
+    const seen = this.look(place);
+    this.bench = { ...price.after, heatSpoiled: looksAtHeat(place.check) ? spoilsHeat(place, seen) : heatSpoiled };
+    return seen;
   }
 
   /** What is seen at a place, noted; the bench is as it must be for it. */
@@ -227,8 +230,8 @@ export class CaseBench {
     const material = materialOf(catalogue, this.of.material);
     const needs = remedyNeeds(this.machine, this.route, cause, remedy, material);
     const group = { id: '', station: cause.stop.station, remedy, causes: [], needs, laterMin: 0 };
-    this.minutes += tryMinutes(this.machine, [group], this.bench)[0] ?? 0;
-    this.bench = { ...this.bench, off: new Set(), power: 'on', temperatureC: material.printC };
+    this.minutes += tryMinutes(this.machine, [group], heatable(this.bench))[0] ?? 0;
+    this.bench = { ...heatable(this.bench), off: new Set(), power: 'on', temperatureC: material.printC };
     return this.cure(station, mode, remedy);
   }
 

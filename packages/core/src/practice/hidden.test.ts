@@ -10,7 +10,8 @@ test('every order drawn is one that an owner would bring: something complained o
     expect(kase.symptoms.length).toBeGreaterThan(0);
     const there = like ? [like] : faults;
     const told = catalogue.symptoms.filter(({ id }) => kase.symptoms.includes(id));
-    if (there.length > 0) expect(told.some((symptom) => there.some(({ mode }) => hasSymptom(symptom, mode)))).toBe(true);
+    if (there.length > 0)
+      expect(told.some((symptom) => there.some(({ mode }) => hasSymptom(symptom, mode)))).toBe(true);
     for (const { mode } of faults)
       expect(
         Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
