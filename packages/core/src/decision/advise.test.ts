@@ -139,7 +139,8 @@ describe('before the first touch', () => {
 
   test('not where it tells nothing, where it is sure already, or where somebody looked or swapped before', () => {
     const good = look(22, 0.1);
-    expect(first([look(22, 0.55)])).toBeUndefined();
+    const dull = { outcomes: [{ probability: 1, stations: [0, 0.6] }] } as unknown as Partial<CheckForecast>;
+    expect(first([look(22, 0.6, dull)])).toBeUndefined();
     expect(first([good], 0.96)).toBeUndefined();
     expect(first([good, look(99, 0.5, { done: true })])).toBeUndefined();
     expect(first([good, look(99, 0.5, { done: true }, { swap: true, reach: 'downstream' })])).toBeUndefined();
