@@ -109,6 +109,7 @@ export const checkFields = (catalogue: Catalogue, PARAMS: Readonly<Record<string
   flag('swap', 'A swap: what it reaches is out of play afterwards'),
   one('keeps', 'A swap that cured is kept by', names(catalogue.remedies), true),
   flag('severalLanes', 'Only where several lanes lead to the head'),
+  flag('amongLanes', 'Only on machines with several lanes'),
   ...deedFields,
   one('asks', 'Asks the owner', { onset: 'When it began' }),
   toolsOf(catalogue),

@@ -73,6 +73,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       ),
       several('pathWith', 'Only on paths with', STATIONS),
       flag('severalLanes', 'Only where several lanes lead into the station'),
+      flag('amongLanes', 'Only on machines with several lanes'),
       flag('spoilsHeat', 'While it is there, nothing may be heated'),
       flag('pullsPlug', 'With it the plug is out, however hot it is'),
       one('creep', 'The strand softens in the cold zone', CREEPS, true),

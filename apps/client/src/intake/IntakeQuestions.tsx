@@ -1,4 +1,4 @@
-import { laneRuns, routeOf, type Machine } from '@zealous/core';
+import { laneRuns, routeOf, symptomsFor, type Machine } from '@zealous/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useCatalogue } from '../data/useCatalogue';
@@ -77,7 +77,13 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   useEffect(() => {
     if (refused.field) setFocus(refused.field);
   }, [refused, setFocus]);
-  const { onsets, symptoms, before, materials } = useCatalogue();
+  const catalogue = useCatalogue();
+  const { onsets, before, materials } = catalogue;
+  const askable = machine ? symptomsFor(catalogue, machine) : catalogue.symptoms;
+  // What was ticked before another machine was chosen stays to be seen.
+  const symptoms = catalogue.symptoms.filter(
+    (symptom) => askable.includes(symptom) || draft.symptoms.includes(symptom.id),
+  );
   const lanes = machine ? laneRuns(machine) : [];
   const asksLane = lanes.length > 1 && !laneFixed;
   const lane = draft.lane ?? (lanes.length === 1 ? lanes[0]?.id : undefined);

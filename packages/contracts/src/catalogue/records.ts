@@ -107,6 +107,7 @@ export class ModeContract implements FailureMode {
   @Says('only on paths with a station of one of these kinds')
   pathWith?: StationKind[];
   @Maybe() @Flag() @Says('only where several lanes lead into the station') severalLanes?: boolean;
+  @Maybe() @Flag() @Says('only on machines with several lanes') amongLanes?: boolean;
   @Maybe() @Flag() retired?: boolean;
 }
 
@@ -139,6 +140,7 @@ export class CheckContract extends DeedContract implements Check {
   @Maybe() @Flag() swap?: boolean;
   @Maybe() @Id() @Says('the remedy that leaves in place what a swap brought, once it cured') keeps?: string;
   @Maybe() @Flag() severalLanes?: boolean;
+  @Maybe() @Flag() @Says('only on machines with several lanes') amongLanes?: boolean;
   @Maybe() @OneOf(['onset']) asks?: 'onset';
   @Maybe()
   @Ids(20)

@@ -214,7 +214,7 @@ function checksAt(catalogue: Catalogue, machine: Machine, route: Route): readonl
   const severalLanes = laneRuns(machine).length > 1;
   const shared = sharedRuns(machine);
   return catalogue.checks.flatMap((check): CheckAtPlace[] => {
-    if (check.severalLanes && !severalLanes) return [];
+    if ((check.severalLanes || check.amongLanes) && !severalLanes) return [];
     if (check.at === 'span') return spans(check, route);
     const stops =
       check.at === 'once'

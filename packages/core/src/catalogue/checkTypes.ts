@@ -78,6 +78,8 @@ export interface Check extends Deed {
   readonly keeps?: string;
   /** Only where more than one lane leads to the head. */
   readonly severalLanes?: boolean;
+  /** Only on machines with several lanes. */
+  readonly amongLanes?: boolean;
   readonly asks?: 'onset';
   /** Only where one of these was done before, or a part was renewed at the place in this visit. */
   readonly history?: readonly string[];

@@ -73,6 +73,8 @@ export interface FailureMode {
   readonly pathWith?: readonly StationKind[];
   /** Only where several lanes lead into the station. */
   readonly severalLanes?: boolean;
+  /** Only on machines with several lanes. */
+  readonly amongLanes?: boolean;
   /** Modes often found together with this one, with how many times likelier than chance. */
   readonly together?: Readonly<Record<string, number>>;
   /** Swaps that cure it although it does not lie within what they reach: with another filament the fault does not show. */

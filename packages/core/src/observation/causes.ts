@@ -1,7 +1,7 @@
-import type { Catalogue, FailureMode, Raise } from '../catalogue/types';
+import type { Catalogue, FailureMode, Raise, Symptom } from '../catalogue/types';
 import { materialOf } from '../catalogue/index';
-import { sharedRuns, type Route, type Stop } from '../path/route';
-import type { Station } from '../path/machine';
+import { laneRuns, routeOf, sharedRuns, type Route, type Stop } from '../path/route';
+import type { Machine, Station } from '../path/machine';
 import type { Case } from './context';
 import { creptMode } from './creep';
 
@@ -54,6 +54,7 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
   const shared = sharedRuns(kase.machine);
   return kase.catalogue.modes.flatMap((own): Cause[] => {
     if (own.retired) return [];
+    if (own.amongLanes && laneRuns(kase.machine).length < 2) return [];
     if (own.pathWith && !route.stops.some(({ station }) => own.pathWith?.includes(station.kind))) return [];
     const { mode, raise: crept } = creptMode(own, kase.machine, kase.catalogue, material);
     const shares = Object.entries(mode.where) as [string, number][];
@@ -80,6 +81,29 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
       });
     });
   });
+}
+
+const asked = new WeakMap<Catalogue, WeakMap<Machine, readonly Symptom[]>>();
+
+/** The complaints that a machine can give reason for: nobody is asked after the feeder of one that has none. */
+export function symptomsFor(catalogue: Catalogue, machine: Machine): readonly Symptom[] {
+  const known = asked.get(catalogue)?.get(machine);
+  if (known) return known;
+  const modes = new Set(
+    laneRuns(machine).flatMap(({ id }) =>
+      causesOf({ machine, catalogue, symptoms: [], before: [], lane: id }, routeOf(machine, id)).map(
+        ({ mode }) => mode,
+      ),
+    ),
+  );
+  const list = catalogue.symptoms.filter(({ when }) =>
+    [...modes].some(({ shows }) =>
+      Object.entries(when).some(([dimension, values]) => values.some((value) => (shows[dimension]?.[value] ?? 0) > 0)),
+    ),
+  );
+  const byMachine = asked.get(catalogue) ?? new WeakMap<Machine, readonly Symptom[]>();
+  asked.set(catalogue, byMachine.set(machine, list));
+  return list;
 }
 
 /**
