@@ -68,6 +68,12 @@ const state = reduceOrder(machine, deliveredCatalogue, [
     ...(lane ? { lane } : {}),
   } as unknown as EventBodies['taken-in']),
 ]);
+const spoiled = {
+  ...state,
+  power: 'on' as const,
+  heatSpoiled: true,
+  heat: { ...state.heat, temperatureC: 208, targetC: 208 },
+};
 const assessment = assess(machine, deliveredCatalogue, state, benchAt(machine, state, 0), { depth: 1, quick: true });
 const LOG = Array.from({ length: 40 }, (_, i) => ({ atS: i, temperatureC: 200 + (i === 25 ? -40 : 0), targetC: 210 }));
 
@@ -239,6 +245,7 @@ export function PiecesScreen() {
       </Section>
       <Section title="The strand and the heat">
         <HeatBand machine={machine} state={state} record={unheard} printC={210} title="The heat" />
+        <HeatBand machine={machine} state={spoiled} record={unheard} printC={210} title="The heating at fault" />
         <StrandStrip route={route} stations={assessment.stations} colour="orange" width={360} onOpen={nothing} />
         <Strand
           machine={machine}

@@ -3,6 +3,7 @@ import {
   cautionById,
   checksOnLane,
   heaterOff,
+  looksAtHeat,
   looseConnectors,
   looseHeaters,
   SAFE_TO_TOUCH_C,
@@ -117,7 +118,8 @@ export function ResultPad({
   const [ticked, setTicked] = useState<readonly string[]>([]);
   if (!place) return null;
   const { quantity, results, asks } = place.check;
-  const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC }, bench, machine);
+  const ofHeat = looksAtHeat(place.check);
+  const held = unmet({ heat: place.check.heat, power: place.check.power, hotC: check.hotC, ofHeat }, bench, machine);
   const answers = asks
     ? catalogue.onsets.map((onset) => ({ id: onset.id, label: onset.label, depth: false }))
     : results;
@@ -195,6 +197,7 @@ export function ResultPad({
             looseHeaters(machine, bench).length === 0 &&
             looseConnectors(machine, bench).length === 0 &&
             heaterOff(machine, bench).length === 0 &&
+            (ofHeat || bench.heatSpoiled !== true) &&
             bench.temperatureC < check.hotC - 10 ? (
               <Button
                 label={`Heating to ${Math.round(check.hotC)} °C`}

@@ -73,10 +73,11 @@ export function logWords(log: LogSummary, usual: number): readonly string[] {
   ];
 }
 
-/** What else of the bench must be seen at once: plugs loose, a part wet, the support under the head. */
+/** What else of the bench must be seen at once: the heating at fault, plugs loose, a part wet, the support under the head. */
 function standing(machine: Machine, bench: Bench): readonly string[] {
   const loose = looseConnectors(machine, bench);
   return [
+    ...(bench.heatSpoiled ? ['heating at fault'] : []),
     ...(loose.length > 0 ? [`unplugged: ${loose.map(({ name }) => name.toLowerCase()).join(', ')}`] : []),
     ...((bench.wet?.size ?? 0) > 0 ? ['a part is wet with solvent'] : []),
     ...(bench.loosened?.size ? ['screws are out'] : []),
@@ -128,33 +129,45 @@ export function HeatBand({ machine, state, record, printC, back, title, more, on
     setOpen(false);
     setReading('');
   };
+  // It goes on heating to nobody knows what: that is stopped before anything else.
+  const stops = bench.heatSpoiled === true && state.power === 'on' && state.heat.targetC > 0;
   return (
     <View
       role="banner"
       style={[
-        styles.band,
+        styles.frame,
         {
           backgroundColor: heat.warm ? palette.warmWash : palette.card,
           borderColor: heat.warm ? palette.warm : palette.line,
         },
       ]}
     >
-      {back}
-      <View style={styles.lines}>
-        {title === undefined ? null : (
-          <Text kind="large" bold heading={1}>
-            {title}
-          </Text>
-        )}
-        <View style={styles.words}>
-          <Icon name={heat.icon} size={16} color={heat.warm ? palette.warm : palette.soft} />
-          <Text kind="small" tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
-            {[heat.words, ...standing(machine, bench)].join(' · ')}
-          </Text>
+      <View style={styles.band}>
+        {back}
+        <View style={styles.lines}>
+          {title === undefined ? null : (
+            <Text kind="large" bold heading={1}>
+              {title}
+            </Text>
+          )}
+          <View style={styles.words}>
+            <Icon name={heat.icon} size={16} color={heat.warm ? palette.warm : palette.soft} />
+            <Text kind="small" tone={heat.warm ? 'warm' : 'ink'} bold style={styles.grow} testID="heat">
+              {[heat.words, ...standing(machine, bench)].join(' · ')}
+            </Text>
+          </View>
         </View>
+        <Button label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
+        {more}
       </View>
-      <Button label="Change" hint="Heat and power of the machine" kind="quiet" onPress={() => setOpen(true)} />
-      {more}
+      {stops ? (
+        <View style={styles.stop}>
+          <Text kind="small" tone="fault" bold style={styles.grow}>
+            The heating is at fault. Set the target to zero: nothing is heated before it is mended.
+          </Text>
+          <Button label="Target is zero" icon="cold" kind="main" onPress={() => change({ targetC: 0 })} />
+        </View>
+      ) : null}
       <Sheet title="What is the machine doing?" open={open} onClose={() => setOpen(false)}>
         <Button
           label={`Heating to ${printC} °C, print heat`}
@@ -237,13 +250,9 @@ export function HeatBand({ machine, state, record, printC, back, title, more, on
 }
 
 const styles = StyleSheet.create({
-  band: {
-    flexDirection: 'row',
-    alignItems: 'center',
-    minHeight: 56,
-    borderBottomWidth: 2,
-    paddingLeft: space.m,
-  },
+  frame: { borderBottomWidth: 2, paddingLeft: space.m },
+  band: { flexDirection: 'row', alignItems: 'center', minHeight: 56 },
+  stop: { flexDirection: 'row', alignItems: 'center', gap: space.s, paddingRight: space.m, paddingBottom: space.s },
   lines: { flex: 1, paddingVertical: space.xs },
   words: { flexDirection: 'row', alignItems: 'center', gap: space.xs },
   grow: { flex: 1 },
