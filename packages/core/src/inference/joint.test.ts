@@ -1,8 +1,11 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { checksFor } from '../bench/places';
+import type { Cause } from '../observation/causes';
 import type { Case, Finding } from '../observation/context';
+import { weightsOf } from '../observation/witness';
 import { routeOf } from '../path/route';
 import { whelk } from '../testing/machines';
+import { STILL_ILL } from './evidence';
 import { NEVER } from './given';
 import { componentsOf, Sights } from './components';
 import { Joint } from './joint';
@@ -43,6 +46,49 @@ test('block by block, given what the looks between them found, it is the same as
       agree([a, b]);
       agree([a, b], [0, NEVER]);
     }
+  });
+});
+
+describe('a fault that a repair took away', () => {
+  const seen: readonly Finding[] = [
+    { id: 'a', key: 'sink-temp@sink', result: 'hot' },
+    { id: 'b', key: 'sink-temp@sink', result: 'cool' },
+  ];
+  const failed = [{ id: 'r', station: 'sink', mode: 'fan-wrong', remedies: ['renew-fan'], after: 1 }];
+  const told = suspect({ machine: whelk, catalogue, symptoms: [], before: [], failed }, route, places, seen);
+  const joint = new Joint(told.causes, told.evidence);
+  const fan = told.causes.findIndex(({ id }) => id === 'sink/fan-wrong');
+  const { miss, falseAlarm, results } = places.get('sink-temp@sink')?.check ?? { miss: 0, falseAlarm: 0, results: [] };
+  const [[dimension = '', [value = ''] = []] = []] = Object.entries(results[0]?.when ?? {});
+  const shows = told.causes[fan]?.mode.shows[dimension]?.[value] ?? 0;
+  const weights = weightsOf(told.evidence)([told.causes[fan] as Cause]);
+  const [first, second] = seen.map(
+    ({ id }) => weights[told.evidence.findIndex((item) => item.finding?.id === id)] ?? 1,
+  );
+
+  test('showed in what was seen before the repair, and in nothing after it', () => {
+    const [w, v] = [first ?? 1, second ?? 1];
+    expect([fan >= 0, shows > 0.3, v > 0.5]).toEqual([true, true, true]);
+    const before = shows * (1 - miss) ** w + (1 - shows) * falseAlarm ** w;
+    const gone = before * (1 - falseAlarm) ** v * STILL_ILL.none;
+    const there =
+      (shows * (1 - miss) ** w * miss ** v + (1 - shows) * falseAlarm ** w * (1 - falseAlarm) ** v) * STILL_ILL.left;
+    expect(Math.exp(joint.logLikelihood([fan], [0]))).toBeCloseTo(gone, 9);
+    expect(Math.exp(joint.logLikelihood([fan]))).toBeCloseTo(there, 9);
+    expect(Math.exp(joint.logLikelihood([fan], [NEVER]))).toBeCloseTo(there, 9);
+  });
+
+  test('taken away before anything was looked at it shows in nothing', () => {
+    const early = failed.map((repair) => ({ ...repair, after: 0 }));
+    const later = suspect({ machine: whelk, catalogue, symptoms: [], before: [], failed: early }, route, places, [
+      { id: 'b', key: 'sink-temp@sink', result: 'cool' },
+    ]);
+    const after = new Joint(later.causes, later.evidence);
+    expect(Math.exp(after.logLikelihood([fan], [0]))).toBeCloseTo((1 - falseAlarm) * STILL_ILL.none, 9);
+    expect(Math.exp(after.logLikelihood([fan]))).toBeCloseTo(
+      (shows * miss + (1 - shows) * (1 - falseAlarm)) * STILL_ILL.left,
+      9,
+    );
   });
 });
 
