@@ -1,12 +1,14 @@
 /**
- * `npm run bench:cases [-- --steps --left-out] [ID …]`: cases written from practice, not from the catalogue. For each the tracer, answered
- * truthfully, to the end; beside it a competent technician; and the referee over every plan that the tracer's repairs would give.
+ * `npm run bench:cases [-- --steps --left-out --missed] [ID …]`: cases written from practice, not from the catalogue. For each the tracer, answered
+ * truthfully, to the end; beside it a competent technician; and the referee over every plan that the tracer's repairs would give. With
+ * `--missed` as a worse day would have it: signs overlooked, complaints forgotten.
  */
 import { readdirSync, readFileSync, writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { deliveredCatalogue as catalogue, laneRuns, machineOfFamily } from '@zealous/core';
 import Papa from 'papaparse';
 import { auditPlan } from '../packages/core/src/testing/audit';
+import { withMisses } from './cases/missed';
 import { playTracer, type Played } from './cases/play';
 import { playTechnician } from './cases/technician';
 import { mean } from './statistics';
@@ -16,11 +18,13 @@ const folder = join(__dirname, '../cases');
 const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
 const steps = process.argv.includes('--steps');
 const wide = process.argv.includes('--left-out');
+const missed = process.argv.includes('--missed');
 const cases = readdirSync(folder)
   .filter((name) => name.endsWith('.json'))
   .sort()
   .map((name) => JSON.parse(readFileSync(join(folder, name), 'utf8')) as PracticeCase)
-  .filter(({ id }) => wanted.length === 0 || wanted.some((w) => id.includes(w)));
+  .filter(({ id }) => wanted.length === 0 || wanted.some((w) => id.includes(w)))
+  .map((of) => (missed ? withMisses(of) : of));
 
 /** Plans of the tracer's repairs, played to the referee: accidents, if any. */
 function accidents(of: PracticeCase, played: Played): number {

@@ -1,7 +1,7 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { assess } from '../explain/assess';
 import { laneRuns, routeOf } from '../path/route';
-import { heldBecause, planFor } from '../plan/plan';
+import { heldBecause, mayOverride, planFor } from '../plan/plan';
 import { dunlin, event, finding, stateOf, takenIn } from '../testing/machines';
 import { benchAt } from './bench';
 import type { OrderEvent } from './events';
@@ -58,6 +58,11 @@ describe('heater or thermistor at fault', () => {
     expect(steps.indexOf(heats)).toBeGreaterThan(mends);
     expect(heldBecause(heats, bench, dunlin)).toMatch(/the heating is at fault/);
     expect(heldBecause(heats, { ...bench, heatSpoiled: false }, dunlin) ?? '').not.toMatch(/at fault/);
+    // Nor under one's own name: a wrong entry is taken back, or the temperature watched again.
+    expect([mayOverride(heats, bench, dunlin), mayOverride(heats, { ...bench, heatSpoiled: false }, dunlin)]).toEqual([
+      false,
+      true,
+    ]);
   });
 
   test('it is over once a repair cleared it, and not when it brought nothing', () => {

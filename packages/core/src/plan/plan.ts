@@ -201,11 +201,11 @@ export function workDone(state: OrderState, cleared: boolean): boolean {
   return cleared && !state.supported && state.wet.length === 0 && state.off.every((id) => leftOff[id] !== undefined);
 }
 
-/** Whether a hold may be passed under one's own name: not with plugs loose, the heater off its mount or solvent about when heat or power is wanted. */
+/** Whether a hold may be passed under one's own name: not with plugs loose, the heating at fault or off its mount, or solvent about when heat or power is wanted. */
 export function mayOverride(step: PlanStep, bench: Bench, machine: Machine): boolean {
-  const powered =
-    step.need.heat === 'hot' || step.need.power === 'on' || step.sets?.power === 'on' || (step.sets?.targetC ?? 0) > 0;
-  if (!powered) return true;
+  const heats = step.need.heat === 'hot' || (step.sets?.targetC ?? 0) > 0;
+  if (heats && bench.heatSpoiled) return false;
+  if (!heats && step.need.power !== 'on' && step.sets?.power !== 'on') return true;
   return (
     looseConnectors(machine, bench).length === 0 &&
     heaterOff(machine, bench).length === 0 &&
