@@ -11,7 +11,7 @@ import type { OrderEvent } from './events';
 const LANE = laneRuns(dunlin)[0]?.id ?? '';
 const block = routeOf(dunlin, LANE).stops.find(({ station }) => station.kind === 'heat-block')?.station.id ?? '';
 const WATCH = `watch-temp@${block}`;
-const told = takenIn(dunlin, { material: 'PLA', lane: LANE, symptoms: ['heat-error'] });
+const told = takenIn(dunlin, { material: 'PLA', lane: LANE, symptoms: ['heat-error', 'thin'] });
 const cause = (mode: string): OrderEvent => event('cause-chosen', { station: block, mode, advised: true });
 const tried = (mode: string, remedy: string, outcome: 'cleared' | 'no-change', minute: number): OrderEvent =>
   event('rung-tried', { stepId: `rung:${block}:${mode}:${remedy}`, remedy, station: block, mode, outcome }, minute);
