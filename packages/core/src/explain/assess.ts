@@ -144,7 +144,8 @@ const takeApart = (decision: Decision, best: CheckForecast, { minutes }: Left): 
 /** How far an order may be from what is expected before anything was looked at, and what the shop's own orders say of that. */
 function spreadText(minutes: number, { orders, factor, low, high }: ShopPace): string {
   const range = `of ten orders eight take between ${minutesText(low * minutes)} and ${minutesText(high * minutes)}`;
-  if (orders < ENOUGH_ORDERS) return ` Before anything is looked at count on about ${minutesText(factor * minutes)}, since no list is quite right; ${range}.`;
+  if (orders < ENOUGH_ORDERS)
+    return ` Before anything is looked at count on about ${minutesText(factor * minutes)}, since no list is quite right; ${range}.`;
   return ` This shop’s ${Math.round(orders)} closed orders took ${factor.toFixed(1)} times what was expected of them: count on about ${minutesText(factor * minutes)}; ${range}.`;
 }
 
