@@ -34,9 +34,9 @@ export interface Pace {
 const EIGHT_OF_TEN = { low: 0.26, high: 1.65 } as const;
 /**
  * An order takes so many times what is expected of it at the taking-in where no shop's orders are known: the mean of the two worlds in the same
- * measurement (0.98 where the catalogue is right, 1.16 where it is off in every rate; docs/bench.md).
+ * measurement (1.00 where the catalogue is right, 1.21 where it is off in every rate; docs/bench.md).
  */
-const UNKNOWN_SHOP = 1.07;
+const UNKNOWN_SHOP = 1.1;
 /** Standard deviations of a normal distribution beyond which a tenth lies. */
 const TENTH = 1.2816;
 /** So many orders are worth as much as what was measured (chosen). */
