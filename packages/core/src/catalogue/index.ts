@@ -9,7 +9,17 @@ import solvents from './data/solvents.json';
 import standing from './data/standing.json';
 import terms from './data/terms.json';
 import tools from './data/tools.json';
-import type { Catalogue, Caution, Check, FailureMode, Material, Remedy, StandingAction, Tool } from './types';
+import type {
+  Catalogue,
+  Caution,
+  Check,
+  CheckResult,
+  FailureMode,
+  Material,
+  Remedy,
+  StandingAction,
+  Tool,
+} from './types';
 
 /** The delivered catalogue. Weights and rates are trade judgement with no published source. */
 export const deliveredCatalogue = {
@@ -32,6 +42,17 @@ export const modeById = (catalogue: Catalogue, id: string): FailureMode | undefi
   catalogue.modes.find((mode) => mode.id === id);
 export const checkById = (catalogue: Catalogue, id: string): Check | undefined =>
   catalogue.checks.find((check) => check.id === id);
+/** What a finding says, among the results that its check gives today. */
+export const resultOf = (
+  catalogue: Catalogue,
+  { key, result }: { readonly key: string; readonly result: string },
+): CheckResult | undefined => checkById(catalogue, key.split('@')[0] ?? '')?.results.find(({ id }) => id === result);
+/** Whether a mode may show one of some signs, by dimension. */
+export const mayShow = (
+  { shows }: Pick<FailureMode, 'shows'>,
+  when: Readonly<Record<string, readonly string[]>>,
+): boolean =>
+  Object.entries(when).some(([dimension, values]) => values.some((value) => (shows[dimension]?.[value] ?? 0) > 0));
 /** What a check can answer or could once: results as they are offered, and those that are only read any more. */
 export const answersOf = ({ results, earlier = [] }: Check): readonly { id: string; label: string }[] => [
   ...results,

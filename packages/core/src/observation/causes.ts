@@ -1,5 +1,5 @@
 import type { Catalogue, FailureMode, Raise, Symptom } from '../catalogue/types';
-import { materialOf } from '../catalogue/index';
+import { materialOf, mayShow } from '../catalogue/index';
 import { laneRuns, routeOf, sharedRuns, type Route, type Stop } from '../path/route';
 import type { Machine, Station } from '../path/machine';
 import type { Case } from './context';
@@ -96,11 +96,7 @@ export function symptomsFor(catalogue: Catalogue, machine: Machine): readonly Sy
       ),
     ),
   );
-  const list = catalogue.symptoms.filter(({ when }) =>
-    [...modes].some(({ shows }) =>
-      Object.entries(when).some(([dimension, values]) => values.some((value) => (shows[dimension]?.[value] ?? 0) > 0)),
-    ),
-  );
+  const list = catalogue.symptoms.filter(({ when }) => [...modes].some((mode) => mayShow(mode, when)));
   const byMachine = asked.get(catalogue) ?? new WeakMap<Machine, readonly Symptom[]>();
   asked.set(catalogue, byMachine.set(machine, list));
   return list;

@@ -4,7 +4,7 @@ import type { Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { NOT_SURE } from '../bench/places';
 import { checksOnLane, type CheckAtPlace } from '../bench/places';
-import type { EventBodies, OrderEvent } from './events';
+import type { OrderEvent } from './events';
 import { refuse } from './refuse';
 import type { OrderState } from './state';
 
@@ -55,13 +55,6 @@ export function finding(
   }
   return { id: event.id, at: event.at, by: event.by, ...event.body };
 }
-
-/** Whether the plug was pulled at what was found: a heater that nothing else stops. */
-export const pullsPlug = (
-  catalogue: Catalogue,
-  { key, result }: Pick<EventBodies['finding-recorded'], 'key' | 'result'>,
-): boolean =>
-  checkById(catalogue, key.split('@')[0] ?? '')?.results.find(({ id }) => id === result)?.pullsPlug === true;
 
 /** What a check leaves of the strand: one that pushes a fresh strand in draws it out again, or knows where it stopped. */
 export function strandAfter(

@@ -1,10 +1,10 @@
-import { modeById, remedyById } from '../catalogue/index';
+import { modeById, remedyById, resultOf } from '../catalogue/index';
 import { mayBeAbsent } from '../bench/state';
 import type { Catalogue, Proved } from '../catalogue/types';
 import { stationById, type Machine } from '../path/machine';
 import { routeOf } from '../path/route';
 import { keyOf } from '../bench/stepKeys';
-import { finding, knownCheck, pullsPlug, strandAfter } from './findings';
+import { finding, knownCheck, strandAfter } from './findings';
 import type { OrderEvent } from './events';
 import { putRight, takeIn } from './intake';
 import { partsMoved, stateChanged } from './moves';
@@ -40,7 +40,7 @@ export const HANDLERS: Handlers = {
   'finding-recorded': ({ state, next, event, machine, catalogue, atMs }) => {
     return {
       ...next,
-      ...(pullsPlug(catalogue, event.body) ? benchChanged(state, { power: 'off' }, atMs, machine) : {}),
+      ...(resultOf(catalogue, event.body)?.pullsPlug ? benchChanged(state, { power: 'off' }, atMs, machine) : {}),
       findings: [...state.findings, finding(state, event, machine, catalogue)],
       strand: strandAfter(state, event, machine, catalogue),
     };

@@ -1,16 +1,8 @@
-import { checkById, modeById } from '../catalogue/index';
-import type { Catalogue, CheckResult } from '../catalogue/types';
+import { checkById, mayShow, modeById, resultOf } from '../catalogue/index';
+import type { Catalogue } from '../catalogue/types';
 import { looksAtHeat } from '../bench/places';
 import { causesUnderWork, isCleared } from './causes';
-import type { OrderState, RecordedFinding } from './state';
-
-const checkOf = (catalogue: Catalogue, { key }: RecordedFinding) => checkById(catalogue, key.split('@')[0] ?? '');
-
-/** Whether a mode may be what a result says. */
-const mayShow = (catalogue: Catalogue, id: string, { when = {} }: CheckResult): boolean =>
-  Object.entries(when).some(([dimension, values]) =>
-    values.some((value) => (modeById(catalogue, id)?.shows[dimension]?.[value] ?? 0) > 0),
-  );
+import type { OrderState } from './state';
 
 /**
  * Whether the heating is at fault, as far as is known: a check said so last, and nothing that may be behind it was mended
@@ -19,13 +11,14 @@ const mayShow = (catalogue: Catalogue, id: string, { when = {} }: CheckResult): 
 export function heatSpoiled(catalogue: Catalogue, state: OrderState): boolean {
   if (causesUnderWork(state).some((cause) => modeById(catalogue, cause.mode)?.spoilsHeat && !isCleared(state, cause)))
     return true;
-  const last = state.findings.findLast((finding) => {
-    const check = checkOf(catalogue, finding);
+  const last = state.findings.findLast(({ key }) => {
+    const check = checkById(catalogue, key.split('@')[0] ?? '');
     return check !== undefined && looksAtHeat(check);
   });
-  const result = last && checkOf(catalogue, last)?.results.find(({ id }) => id === last.result);
+  const result = last && resultOf(catalogue, last);
   if (!last || !result?.spoilsHeat) return false;
-  return !state.tries.some(
-    ({ outcome, mode, at }) => outcome === 'cleared' && at >= last.at && mayShow(catalogue, mode, result),
-  );
+  return !state.tries.some(({ outcome, mode: id, at }) => {
+    const mode = modeById(catalogue, id);
+    return outcome === 'cleared' && at >= last.at && mode !== undefined && mayShow(mode, result.when ?? {});
+  });
 }

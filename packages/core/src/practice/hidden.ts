@@ -1,4 +1,5 @@
 import type { Catalogue, FailureMode, Shows, Symptom } from '../catalogue/types';
+import { mayShow } from '../catalogue/index';
 import type { Machine } from '../path/machine';
 import { laneRuns, routeOf } from '../path/route';
 import { causesOf, onsetLikelihood, type Cause } from '../observation/causes';
@@ -78,9 +79,8 @@ const showsAtAll = ({ mode }: Cause): boolean =>
 /** Draws are given up after so many: a world in which nobody would complain. */
 const MOST_DRAWS = 1000;
 
-/** Whether a symptom is there: a fault shows one of its signs for certain. */
-export const hasSymptom = ({ when }: Symptom, mode: FailureMode): boolean =>
-  Object.entries(when).some(([dimension, values]) => values.some((value) => (mode.shows[dimension]?.[value] ?? 0) > 0));
+/** Whether a symptom is there: a drawn fault shows one of its signs for certain, or never. */
+export const hasSymptom = ({ when }: Symptom, mode: FailureMode): boolean => mayShow(mode, when);
 
 /**
  * Whether an owner has reason to come: something that is complained of is so. What lies aside of the path is known by its
