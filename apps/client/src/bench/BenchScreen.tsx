@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useOrdersQuery } from '../data/api';
 import { useAppSelector } from '../data/store';
+import { useReadyAhead } from '../trace/useReadyAhead';
 import { useClock } from '../data/useClock';
 import { OrderCard, useOpenOrders } from '../orders/BenchList';
 import { orderHref } from '../orders/links';
@@ -41,6 +42,7 @@ export function BenchScreen() {
   const many = (open.data?.total ?? 0) + (closed.data?.total ?? 0) > FEW;
   const unsent = useAppSelector((root) => root.orders.outbox);
   const items = open.data?.items ?? [];
+  useReadyAhead(items);
   const fresh = unsent.flatMap(({ orderId, event }) =>
     event.type === 'taken-in' && !items.some((order) => order.id === orderId) ? [orderId] : [],
   );

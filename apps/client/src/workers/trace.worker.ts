@@ -1,6 +1,7 @@
 import {
   airFactorFrom,
   assess,
+  benchAt,
   heatQuestions,
   keptMachine,
   machineOfFamily,
@@ -67,21 +68,61 @@ const PRACTICE_ORDER = practiceEvent(0, 'taken-in', {
 const practiceFinding = (n: number, key: string): OrderEvent =>
   practiceEvent(n + 1, 'finding-recorded', { key, result: 'not-sure' });
 const WARM_STEPS = 12;
+/** Of these, so many also look further ahead, for so long. */
+const WARM_DEEPER = 4;
+const WARM_DEEPER_MS = 150;
 const WARM_PAUSE_MS = 40;
-/** Whether somebody waits for an answer: then nothing is practised any more. */
-let asked = false;
+/** When somebody has asked for something, nothing is practised for so long. */
+const QUIET_MS = 20_000;
+let lastAsked = -Infinity;
+
+/** An order that may be opened next. */
+export interface Ahead {
+  readonly machine: Machine;
+  readonly events: readonly OrderEvent[];
+}
+
+/** What is done while nobody waits for an answer, one piece at a time. */
+const idle: (() => void)[] = [];
+let waiting = false;
+
+function whenIdle(work: () => void): void {
+  idle.push(work);
+  if (waiting) return;
+  waiting = true;
+  const go = (): void => {
+    if (performance.now() - lastAsked >= QUIET_MS) idle.shift()?.();
+    waiting = idle.length > 0;
+    if (waiting) setTimeout(go, WARM_PAUSE_MS);
+  };
+  setTimeout(go, WARM_PAUSE_MS);
+}
+
+const until = (ms: number): (() => boolean) => {
+  const end = performance.now() + ms;
+  return () => performance.now() > end;
+};
 
 const service = {
-  /** Makes the tracer's own code warm on a template, a little at a time, until it is first asked. */
+  /** Makes the tracer's own code warm on a template, a little at a time, while nobody waits. */
   warmUp(): void {
     const step = (n: number, notSure: readonly OrderEvent[]): void => {
-      if (asked || n === WARM_STEPS) return;
       const state = reduceOrder(PRACTICE, deliveredCatalogue, [PRACTICE_ORDER, ...notSure]);
       const { checks } = assess(PRACTICE, deliveredCatalogue, state, COLD, { depth: 1, quick: true });
+      if (n >= WARM_STEPS - WARM_DEEPER)
+        assess(PRACTICE, deliveredCatalogue, state, COLD, { depth: 2, expired: until(WARM_DEEPER_MS) });
       const next = checks.find((check) => !check.done);
-      if (next) setTimeout(() => step(n + 1, [...notSure, practiceFinding(n, next.key)]), WARM_PAUSE_MS);
+      if (next && n + 1 < WARM_STEPS) whenIdle(() => step(n + 1, [...notSure, practiceFinding(n, next.key)]));
     };
-    setTimeout(() => step(0, []), WARM_PAUSE_MS);
+    whenIdle(() => step(0, []));
+  },
+  /** Works out, while nobody waits, what does not change while this machine is traced. */
+  makeReady({ machine, events }: Ahead): void {
+    whenIdle(() => {
+      const kept = keptMachine(machine);
+      const state = reduceOrder(kept, belief(kept), events);
+      assess(kept, belief(kept), state, benchAt(kept, state, state.lastMs), { depth: 1, quick: true });
+    });
   },
   setShop(document: { readonly catalogue: ShopCatalogue; readonly learned: Learned }, useLearned: boolean): void {
     shop = {
@@ -93,7 +134,7 @@ const service = {
   },
   /** What is believed as the findings stand, before anything is decided: the strand moves by it. */
   sight: (machine: Machine, state: OrderState) => {
-    asked = true;
+    lastAsked = performance.now();
     return sightOf(quickly(keptMachine(machine), state));
   },
   /** A first answer, one check ahead; what each result of the checks in `also` would do comes with it. */
@@ -104,8 +145,8 @@ const service = {
   /** Two checks ahead, within a time limit; `also` are checks to be compared as far ahead. */
   assessDeeper: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {
     const kept = keptMachine(machine);
-    const until = performance.now() + LONGEST_MS;
-    return assess(kept, belief(kept), state, bench, { depth: 2, also, expired: () => performance.now() > until });
+    lastAsked = performance.now();
+    return assess(kept, belief(kept), state, bench, { depth: 2, also, expired: until(LONGEST_MS) });
   },
   stationCase: (machine: Machine, state: OrderState, station: string) => {
     const kept = keptMachine(machine);

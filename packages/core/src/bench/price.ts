@@ -103,6 +103,18 @@ export function unmet(
   return undefined;
 }
 
+/** Two benches of which this is the same have the same prices. */
+export const benchKey = ({ temperatureC, power, off, ways, strand, supported, heatSpoiled }: Bench): string =>
+  [
+    temperatureC,
+    power,
+    heatSpoiled === true,
+    [...off].sort().join(),
+    ways ? JSON.stringify(ways) : '',
+    strand ? JSON.stringify(strand) : '',
+    supported === true,
+  ].join('|');
+
 /**
  * What it takes to come from the present bench to one where something can be done: what is in the way of heat or power goes
  * back, then the needs of the parts, then those of the work. Minutes of heating and cooling are waiting, the rest is hands-on.

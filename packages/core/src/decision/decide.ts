@@ -99,6 +99,7 @@ const FIRST_REPAIRS = 3;
 
 interface Worked {
   readonly ahead: Lookahead;
+  readonly forecasts: Forecasts;
   readonly live: readonly Live[];
   readonly p: Float64Array;
   readonly model: Model;
@@ -192,16 +193,17 @@ export function decide(
 ): Decision {
   const added = model.places.map((place) => addedWeight(evidence, place));
   const { looked = answered } = search;
-  const work = (most?: number): Worked => {
+  const work = (most?: number, like?: Forecasts): Worked => {
     const { live, p } = liveOf(model, suspicion, most);
     const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
     const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
-    const ahead = new Lookahead(model, new Forecasts(model, suspicion, live, weight), looked, suspicion.aside);
-    return { ahead, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
+    const forecasts = like?.over(live, weight) ?? new Forecasts(model, suspicion, live, weight);
+    const ahead = new Lookahead(model, forecasts, looked, suspicion.aside);
+    return { ahead, forecasts, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
   };
   const worked = work();
   const { ahead, p } = worked;
-  const rough = search.quick ? work(QUICK_LIVE) : worked;
+  const rough = search.quick ? work(QUICK_LIVE, worked.forecasts) : worked;
   const asked = new Set(evidence.map((item) => item.same));
   let checks = model.places.flatMap((place, index): CheckForecast[] => {
     if (barred.has(place.key) || place.check.retired || place.cannot) return [];

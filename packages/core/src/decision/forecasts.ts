@@ -54,8 +54,15 @@ function alone(given: Given, seen: Shown): number {
 /** Answers under one hypothesis, flattened as far as they would only repeat others' errors, and made whole. */
 function tempered(rows: readonly Float64Array[], h: number, weight: number): void {
   let sum = 0;
-  for (const row of rows) sum += row[h] = weight === 1 ? (row[h] as number) : (row[h] as number) ** weight;
-  for (const row of rows) row[h] = (row[h] as number) / (sum || 1);
+  for (let o = 0; o < rows.length; o++) {
+    const row = rows[o] as Float64Array;
+    if (weight !== 1) row[h] = (row[h] as number) ** weight;
+    sum += row[h] as number;
+  }
+  for (let o = 0; o < rows.length; o++) {
+    const row = rows[o] as Float64Array;
+    row[h] = (row[h] as number) / (sum || 1);
+  }
 }
 
 /** A fault that something on no list may be like, and how far that is believed. */
@@ -79,6 +86,12 @@ function alikeOf({ like }: Suspicion): readonly Alike[] {
   return kept.map(({ c, p }) => ({ c, p: p / whole }));
 }
 
+/** A live hypothesis, and its only cause. */
+interface Repeated {
+  readonly h: number;
+  readonly cause: number;
+}
+
 /** What a check may say, place by place. */
 interface PlaceForecast {
   readonly look: Look | undefined;
@@ -96,8 +109,9 @@ export class Forecasts {
   private readonly places: (PlaceForecast | undefined)[] = [];
   private readonly involved: readonly number[];
   private readonly alike: readonly Alike[];
-  private readonly shown = new Map<Look, (Shown | undefined)[]>();
-  private readonly kin = new Map<string, boolean>();
+  private readonly shown: Map<Look, (Shown | undefined)[]>;
+  private readonly ofUnlisted: (readonly number[] | undefined)[];
+  private readonly kin = new Map<number, readonly Repeated[]>();
 
   constructor(
     private readonly model: Model,
@@ -105,14 +119,22 @@ export class Forecasts {
     readonly live: readonly Live[],
     /** How far an answer of a check would be a witness of its own for a live hypothesis, 0 to 1; see `weightsOf`. */
     private readonly weight: (place: number, h: number) => number = () => 1,
+    like?: Forecasts,
   ) {
     this.involved = [...new Set(live.flatMap(({ causes }) => causes))];
-    this.alike = alikeOf(suspicion);
+    this.alike = like?.alike ?? alikeOf(suspicion);
+    this.shown = like?.shown ?? new Map<Look, (Shown | undefined)[]>();
+    this.ofUnlisted = like?.ofUnlisted ?? [];
   }
 
   /** Worked out when it is first asked for: an answer at once looks closely at a few checks only. */
   private at(index: number): PlaceForecast {
     return (this.places[index] ??= this.forecast(index));
+  }
+
+  /** For other hypotheses of the same suspicion: what does not hang on them is worked out once. */
+  over(live: readonly Live[], weight: (place: number, h: number) => number): Forecasts {
+    return new Forecasts(this.model, this.suspicion, live, weight, this);
   }
 
   rows(index: number): readonly Float64Array[] {
@@ -169,12 +191,12 @@ export class Forecasts {
       single[c] = apart ? (unseen ??= row.map(Number)) : row.map((g) => alone(g, shown));
     }
     const first = look && metFirst(place, model.causes);
-    const unlisted = this.unlisted(index);
+    const unlisted = (this.ofUnlisted[index] ??= this.unlisted(index));
     const rows = outcomes.map(() => new Float64Array(live.length));
     live.forEach(({ causes: set }, h) => {
-      const [a] = set;
-      if (a === undefined || set.length === 1) {
-        rows.forEach((row, o) => (row[h] = (a === undefined ? unlisted[o] : single[a]?.[o]) ?? 0));
+      if (set.length < 2) {
+        const chances = set.length === 0 ? unlisted : (single[set[0] as number] as readonly number[]);
+        for (let o = 0; o < rows.length; o++) (rows[o] as Float64Array)[h] = chances[o] as number;
         return;
       }
       // Out of reach of this check a fault is as good as not there.
@@ -209,16 +231,33 @@ export class Forecasts {
     return { look, given, rows };
   }
 
-  /** Whether two checks look at the same side of some cause in play: then the second partly repeats the first. */
-  private repeats(first: number, second: number): boolean {
-    const key = `${first}|${second}`;
+  /**
+   * Hypotheses of one cause that two checks both see, some side of it at least: of these the second partly repeats what the first
+   * has told.
+   */
+  private repeated(first: number, second: number): readonly Repeated[] {
+    const key = first * this.model.places.length + second;
     const known = this.kin.get(key);
     if (known !== undefined) return known;
-    const [a, b] = [this.at(first).look, this.at(second).look];
-    const seen = a && dimensionsOf(a);
-    const kin = seen !== undefined && b !== undefined && dimensionsOf(b).some((dimension) => seen.includes(dimension));
+    const kin = this.seenByBoth(first, second);
     this.kin.set(key, kin);
     return kin;
+  }
+
+  private seenByBoth(first: number, second: number): readonly Repeated[] {
+    const { model, live } = this;
+    const [a, b] = [this.at(first).look, this.at(second).look];
+    if (!a || !b) return [];
+    const seen = dimensionsOf(a);
+    if (!dimensionsOf(b).some((dimension) => seen.includes(dimension))) return [];
+    const [before, after] = [model.places[first] as CheckAtPlace, model.places[second] as CheckAtPlace];
+    return live.flatMap(({ causes: [cause, other] }, h) => {
+      if (cause === undefined || other !== undefined) return [];
+      const { mode, stop } = model.causes[cause] as Cause;
+      if (!before.reach.has(stop.index) || !after.reach.has(stop.index)) return [];
+      const facets = lookTable(a, mode).facets;
+      return lookTable(b, mode).facets.some((facet) => facets.includes(facet)) ? [{ h, cause }] : [];
+    });
   }
 
   /**
@@ -226,9 +265,8 @@ export class Forecasts {
    * taken to show independently of what the first answer told.
    */
   after(first: number, outcome: number): (second: number) => readonly Float64Array[] {
-    const { model, live } = this;
-    const place = model.places[first] as CheckAtPlace;
     const told = new Map<number, Ways>();
+    const shownAfter = new Map<Look, Shown[]>();
     const waysAfter = (cause: number): Ways => {
       const known = told.get(cause);
       if (known) return known;
@@ -241,21 +279,15 @@ export class Forecasts {
     };
     return (second) => {
       const { look, given, rows } = this.at(second);
-      if (!look || !this.repeats(first, second)) return rows;
-      const next = model.places[second] as CheckAtPlace;
-      const changed = live.flatMap(({ causes: [cause, other] }, h) => {
-        if (cause === undefined || other !== undefined) return [];
-        const at = (model.causes[cause] as Cause).stop.index;
-        if (!place.reach.has(at) || !next.reach.has(at)) return [];
-        const mode = (model.causes[cause] as Cause).mode;
-        const seen = new Set(lookTable(this.at(first).look as Look, mode).facets);
-        return lookTable(look, mode).facets.some((facet) => seen.has(facet)) ? [{ h, cause }] : [];
-      });
-      if (changed.length === 0) return rows;
+      const changed = this.repeated(first, second);
+      if (!look || changed.length === 0) return rows;
+      const list = shownAfter.get(look) ?? [];
+      shownAfter.set(look, list);
       const copies = rows.map((row) => row.slice());
       for (const { h, cause } of changed) {
-        const shown = resultShares(waysAfter(cause), look);
-        copies.forEach((row, o) => (row[h] = alone(given[cause]?.[o] ?? 0, shown)));
+        const shown = (list[cause] ??= resultShares(waysAfter(cause), look));
+        const mine = given[cause] as readonly Given[];
+        for (let o = 0; o < copies.length; o++) (copies[o] as Float64Array)[h] = alone(mine[o] ?? 0, shown);
         tempered(copies, h, this.weight(second, h));
       }
       return copies;

@@ -1,9 +1,11 @@
 import { priceOfAll } from '../bench/action';
-import { benchMinutes, priceOf, type Price } from '../bench/price';
+import { benchKey, benchMinutes, priceOf, type Price } from '../bench/price';
 import type { Bench } from '../bench/state';
 import type { Forecasts } from './forecasts';
 import type { Model } from './model';
-import { needOfCheck } from '../bench/places';
+import { needOfCheck, type CheckAtPlace } from '../bench/places';
+import type { Machine } from '../path/machine';
+import { bounded, KeptWith } from '../quantities/keptWith';
 import { apartMinutes } from './apart';
 import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
 import { tryMinutes } from './repairs';
@@ -17,8 +19,6 @@ export interface CheckPrice {
 
 /** Prices at one state of the bench. */
 interface At {
-  readonly key: string;
-  readonly bench: Bench;
   readonly tries: readonly number[];
   readonly checks: (CheckPrice | undefined)[];
 }
@@ -29,12 +29,10 @@ export const ROUND_MIN = 0.7;
 /** After an answer rarer than this the second step is not worked out: an average course is taken for it (chosen). */
 const RARE_ANSWER = 0.01;
 
-const benchKey = ({ temperatureC, power, off, strand, supported, heatSpoiled }: Bench): string =>
-  `${temperatureC}|${power}|${heatSpoiled === true}|${[...off].sort().join()}|${strand ? JSON.stringify(strand) : ''}|${supported === true}`;
-
 /** Prices lie with their model: an order comes back to the same few benches at every finding. */
 const PRICES = new WeakMap<Model, Map<string, At>>();
-const MOST_BENCHES = 300;
+/** Those of checks with the places of the machine: what they need does not hang on the order, but for how hot it is. */
+const CHECK_PRICES = new KeptWith<Machine, readonly CheckAtPlace[], Map<string, At['checks']>>();
 
 /** What a repair leaves of a hypothesis that it is not for, or is wholly for. */
 const UNTOUCHED = -1;
@@ -52,11 +50,14 @@ export class Lookahead {
   private readonly needs: Needs;
   private readonly scratch: Float64Array;
   private readonly at: Map<string, At>;
+  private readonly checkPrices: Map<string, At['checks']>;
   private readonly byBench = new WeakMap<Bench, At>();
+  private readonly floors = new Map<At, Float64Array>();
   private indexOf: ReadonlyMap<string, number> | undefined;
   private readonly rests = new Map<number, Int32Array>();
   /** Checks that may come second: the most informative a minute, and the best by themselves. */
   seconds: readonly number[] = [];
+  private bestSecond: number | undefined;
 
   constructor(
     private readonly model: Model,
@@ -67,9 +68,9 @@ export class Lookahead {
     const apart = apartMinutes(model.way, model.route, model.shownAt, answered, aside);
     this.needs = needsOf(model, forecasts.live, apart);
     this.scratch = new Float64Array(forecasts.live.length);
-    const known = PRICES.get(model);
-    this.at = known && known.size < MOST_BENCHES ? known : new Map();
+    this.at = bounded(PRICES.get(model) ?? new Map<string, At>());
     PRICES.set(model, this.at);
+    this.checkPrices = bounded(CHECK_PRICES.of(model.kase.machine, model.places, () => new Map()));
   }
 
   private state(bench: Bench): At {
@@ -84,7 +85,10 @@ export class Lookahead {
     const { machine } = this.model.kase;
     // A repair of something else comes after that of the heating, which is in nearly every course that is left then.
     const mended = bench.heatSpoiled ? { ...bench, heatSpoiled: false } : bench;
-    const made = { key, bench, tries: tryMinutes(machine, this.model.groups, mended), checks: [] };
+    const keyed = `${this.model.hotC}|${key}`;
+    const checks = this.checkPrices.get(keyed) ?? [];
+    this.checkPrices.set(keyed, checks);
+    const made = { tries: tryMinutes(machine, this.model.groups, mended), checks };
     this.at.set(key, made);
     this.byBench.set(bench, made);
     return made;
@@ -172,26 +176,59 @@ export class Lookahead {
     };
   }
 
-  /** Minutes of checking first with one check, repairing after its answer. In the measure of `p`. */
+  /**
+   * Minutes of checking first with one check, repairing after its answer. In the measure of `p`.
+   *
+   * @param limit once it is clear that it takes as much as this or more, `Infinity` is returned
+   */
   private checking(
     index: number,
-    rows: readonly Float64Array[],
+    rowsOf: (index: number) => readonly Float64Array[],
     p: Float64Array,
     bench: Bench,
     whole: number,
     average: number,
+    limit: number,
   ): number {
     const { price, minutes } = this.price(index, bench);
-    const { tries } = this.state(price.after);
+    const at = this.state(price.after);
+    const floor = this.floorOf(at);
     const next = this.scratch;
+    const rare = whole * RARE_ANSWER;
+    // What it takes at the least: answers that have been worked out by what they take, the others by what each hypothesis takes alone.
     let sum = whole * minutes;
-    const least = whole * RARE_ANSWER;
-    for (const row of rows) {
+    for (let h = 0; h < p.length; h++) sum += (p[h] as number) * (floor[h] as number);
+    if (sum >= limit) return Infinity;
+    const rows = rowsOf(index);
+    // From the last: that nothing is seen is the likeliest answer of most checks, and tells soonest whether one is worth it.
+    for (let o = rows.length - 1; o >= 0; o--) {
+      const row = rows[o] as Float64Array;
       let likely = 0;
-      for (let h = 0; h < p.length; h++) likely += next[h] = (p[h] as number) * (row[h] as number);
-      sum += likely < least ? likely * average : repairCost(this.needs, next, tries).minutes;
+      let least = 0;
+      for (let h = 0; h < p.length; h++) {
+        const x = (next[h] = (p[h] as number) * (row[h] as number));
+        likely += x;
+        least += x * (floor[h] as number);
+      }
+      const takes = likely < rare ? likely * average : repairCost(this.needs, next, at.tries).minutes;
+      sum += Math.max(0, takes - least);
+      if (sum >= limit) return Infinity;
     }
     return sum;
+  }
+
+  /** By hypothesis, what no course of repairs takes less than when it is the one, from where a check has led. */
+  private floorOf(at: At): Float64Array {
+    const known = this.floors.get(at);
+    if (known) return known;
+    const { first, second, more, later, apart } = this.needs;
+    const made = Float64Array.from(apart, (strip, h) => {
+      const groups = [first[h] as number, second[h] as number, ...(more.get(h) ?? [])].filter((g) => g >= 0);
+      const mending = groups.reduce((sum, g) => sum + (at.tries[g] ?? 0), later[h] as number);
+      return groups.length > 0 ? Math.min(strip, mending) : strip;
+    });
+    this.floors.set(at, made);
+    return made;
   }
 
   /** The best that one more step can make of a situation: stop and repair, or one of the second checks first. */
@@ -206,11 +243,18 @@ export class Lookahead {
     if (whole < 1e-9) return 0;
     let best = this.stopping(p, bench).minutes;
     const average = best / whole;
-    for (const index of this.seconds) {
-      if (index === except) continue;
+    // What was best in the last situation is likely to be so again, and then the others are soon seen to be worse.
+    const last = this.bestSecond;
+    const turns = last === undefined ? this.seconds : [last, ...this.seconds];
+    for (let i = 0; i < turns.length; i++) {
+      const index = turns[i] as number;
+      if (index === except || (i > 0 && index === last)) continue;
       // A check cannot pay that costs more than everything that is left.
       if (whole * this.price(index, bench).minutes >= best) continue;
-      best = Math.min(best, this.checking(index, rowsOf(index), p, bench, whole, average));
+      const minutes = this.checking(index, rowsOf, p, bench, whole, average, best);
+      if (minutes >= best) continue;
+      best = minutes;
+      this.bestSecond = index;
     }
     return best;
   }

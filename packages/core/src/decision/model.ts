@@ -1,4 +1,5 @@
 import { materialOf } from '../catalogue/index';
+import type { Catalogue } from '../catalogue/types';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
 import type { Case, Finding } from '../observation/context';
@@ -11,6 +12,7 @@ import { repairGroups, type RepairGroup } from './repairs';
 import { priorOf } from '../inference/prior';
 import { removedBy } from '../inference/removal';
 import type { Suspicion } from '../inference/suspicion';
+import { KeptWith } from '../quantities/keptWith';
 
 /** Everything about a machine and an order that does not change while findings come in. */
 export interface Model {
@@ -41,6 +43,20 @@ export interface Model {
 const soundOf = (place: CheckAtPlace, outcomes: readonly Outcome[]): readonly number[] =>
   outcomes.map((outcome) => (place.check.asks ? 1 / outcomes.length : soundAnswer(place, outcome)));
 
+/** By place, what it may answer, and how likely each answer is where nothing on the path is wrong. */
+interface Answers {
+  readonly outcomes: readonly (readonly Outcome[])[];
+  readonly sound: readonly (readonly number[])[];
+}
+
+const ANSWERS = new KeptWith<Catalogue, readonly CheckAtPlace[], Answers>();
+
+const answersOf = (catalogue: Catalogue, places: readonly CheckAtPlace[], route: Route): Answers =>
+  ANSWERS.of(catalogue, places, () => {
+    const outcomes = places.map((place) => outcomesOf(place, route, catalogue));
+    return { outcomes, sound: places.map((place, i) => soundOf(place, outcomes[i] ?? [])) };
+  });
+
 export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Cause[]): readonly number[] => {
   const of = causes.map(() => -1);
   groups.forEach((group, g) => group.causes.forEach((cause) => (of[cause] = g)));
@@ -49,7 +65,7 @@ export const groupIndex = (groups: readonly RepairGroup[], causes: readonly Caus
 
 export function modelOf(kase: Case, route: Route, causes: readonly Cause[], places: readonly CheckAtPlace[]): Model {
   const prior = priorOf(causes);
-  const outcomes = places.map((place) => outcomesOf(place, route, kase.catalogue));
+  const { outcomes, sound } = answersOf(kase.catalogue, places, route);
   const groups = repairGroups(kase, route, causes);
   const given = new GivenTable(kase.catalogue, places, outcomes, causes);
   const hotC = Math.min(materialOf(kase.catalogue, kase.material).printC, kase.machine.heat.limitC);
@@ -62,7 +78,7 @@ export function modelOf(kase: Case, route: Route, causes: readonly Cause[], plac
     places,
     outcomes,
     given,
-    sound: places.map((place, i) => soundOf(place, outcomes[i] ?? [])),
+    sound,
     groups,
     groupOf: groupIndex(groups, causes),
     way,

@@ -11,7 +11,8 @@ export interface Needs {
   readonly later: Float64Array;
   /** Minutes to find it by taking everything apart, by hypothesis. */
   readonly apart: Float64Array;
-  readonly groups: number;
+  /** Groups that some hypothesis needs, those of the likeliest first: nearly in the order in which they will be tried. */
+  readonly playing: Int16Array;
   readonly scratch: Scratch;
 }
 
@@ -62,7 +63,8 @@ export function needsFrom(
     rungs: new Float64Array(groups),
     saved: new Float64Array(groups),
   };
-  return { first, second, more, later, apart, groups, scratch };
+  const playing = Int16Array.from(new Set(needed.flat().filter((g) => g >= 0)));
+  return { first, second, more, later, apart, playing, scratch };
 }
 
 export interface RepairOrder {
@@ -93,7 +95,7 @@ function lastOf(list: readonly number[], rank: Int16Array, least: number): numbe
  * at once are cured by the latest of their repairs. `p` need not sum to one; the result is in its measure.
  */
 export function repairCost(needs: Needs, p: Float64Array, tries: readonly number[]): RepairOrder {
-  const { first, second, more, later, apart, groups, scratch } = needs;
+  const { first, second, more, later, apart, playing, scratch } = needs;
   const { share, ratio, order, rank, cured, rungs, saved } = scratch;
   share.fill(0);
   let whole = 0;
@@ -112,7 +114,8 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
   // Insertion into order: few groups are in play, and this runs thousands of times a decision.
   let n = 0;
   const least = whole * 1e-4;
-  for (let g = 0; g < groups; g++) {
+  for (let i = 0; i < playing.length; i++) {
+    const g = playing[i] as number;
     rank[g] = -1;
     if ((share[g] as number) <= least) continue;
     const r = (share[g] as number) / (tries[g] as number);
@@ -163,6 +166,8 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
       best = stopping;
       steps = i + 1;
     }
+    // What comes later only adds to it.
+    if (minutes >= best) break;
   }
   return { steps, order, minutes: best, apart: asked };
 }

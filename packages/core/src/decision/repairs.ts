@@ -1,5 +1,5 @@
-import { placedActions, priceOfAll } from '../bench/action';
-import { closingMinutes, WAITING_RATE, type Need } from '../bench/price';
+import { placedActions, priceOfAll, type PlacedAction } from '../bench/action';
+import { benchKey, closingMinutes, WAITING_RATE, type Need } from '../bench/price';
 import type { Bench } from '../bench/state';
 import type { Catalogue, Material, Remedy } from '../catalogue/types';
 import { materialOf, remedyById } from '../catalogue/index';
@@ -7,6 +7,7 @@ import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
 import type { Case, FailedRepair, Kept } from '../observation/context';
+import { bounded } from '../quantities/keptWith';
 
 /** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
 export interface RepairGroup {
@@ -73,6 +74,8 @@ export function rungsFor(
         }));
 }
 
+const NEEDS = new WeakMap<readonly PlacedAction[], readonly Need[]>();
+
 /** What a remedy needs at its place, action by action. @throws RangeError when it cannot be done there */
 export function remedyNeeds(
   machine: Machine,
@@ -83,7 +86,9 @@ export function remedyNeeds(
 ): readonly Need[] {
   const placed = placedActions(machine, route, cause.stop, remedy, material);
   if (!placed) throw new RangeError(`"${remedy.name}" cannot be done at ${cause.stop.station.name} of this machine.`);
-  return placed.map(({ need }) => need);
+  const known = NEEDS.get(placed) ?? placed.map(({ need }) => need);
+  NEEDS.set(placed, known);
+  return known;
 }
 
 /** Soaking and drying go on by themselves; of a long wait only this much counts, since other work is done meanwhile (chosen). */
@@ -124,11 +129,23 @@ export function repairGroups(kase: Case, route: Route, causes: readonly Cause[])
   return [...groups.values()];
 }
 
+/** By machine, bench and needs: the way there, and closing what was opened for it. The next order on this machine asks the same. */
+const WAYS = new WeakMap<Machine, Map<string, WeakMap<readonly Need[], number>>>();
+
 /** Bench minutes to try each group from a given bench: the way there, the first rung, closing everything, the proof. */
 export function tryMinutes(machine: Machine, groups: readonly RepairGroup[], bench: Bench): readonly number[] {
   const openNow = closingMinutes(machine, bench.off);
-  return groups.map((group) => {
-    const price = priceOfAll(machine, bench, group.needs);
-    return price.minutes + remedyMinutes(group.remedy) + price.closingMin + openNow + PROOF_MIN;
+  const byBench = bounded(WAYS.get(machine) ?? new Map<string, WeakMap<readonly Need[], number>>());
+  WAYS.set(machine, byBench);
+  const key = benchKey(bench);
+  const known = byBench.get(key) ?? new WeakMap<readonly Need[], number>();
+  byBench.set(key, known);
+  return groups.map(({ needs, remedy }) => {
+    let way = known.get(needs);
+    if (way === undefined) {
+      const price = priceOfAll(machine, bench, needs);
+      known.set(needs, (way = price.minutes + price.closingMin));
+    }
+    return way + remedyMinutes(remedy) + openNow + PROOF_MIN;
   });
 }

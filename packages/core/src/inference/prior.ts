@@ -17,7 +17,7 @@ export const FURTHER_SHARE = 0.1;
 /** The same fault elsewhere on one machine: same maker, batch, age, same hands (chosen). */
 const SAME_ORIGIN = 8;
 /** Most that faults of one origin may raise each other, over all pairs of a set (chosen). */
-const LOG_MOST_RAISED = Math.log(300);
+export const LOG_MOST_RAISED = Math.log(300);
 /** Faults at one time, at most. */
 export const MOST_FAULTS = 5;
 
@@ -48,7 +48,18 @@ const known = new WeakMap<readonly Cause[], Float64Array>();
 function logRaisedOf(causes: readonly Cause[]): Float64Array {
   const before = known.get(causes);
   if (before) return before;
-  const made = Float64Array.from(causes.flatMap((a) => causes.map((b) => Math.log(raised(a, b)))));
+  const n = causes.length;
+  const made = new Float64Array(n * n);
+  const ofMode = new Map<string, number[]>();
+  causes.forEach(({ mode }, c) => ofMode.set(mode.id, [...(ofMode.get(mode.id) ?? []), c]));
+  // Most pairs raise each other by nothing: only those are gone through of which something is said.
+  causes.forEach(({ mode }, a) => {
+    for (const id of [mode.id, ...Object.keys(mode.together ?? {})])
+      for (const b of ofMode.get(id) ?? []) {
+        made[a * n + b] = Math.log(raised(causes[a] as Cause, causes[b] as Cause));
+        made[b * n + a] = Math.log(raised(causes[b] as Cause, causes[a] as Cause));
+      }
+  });
   known.set(causes, made);
   return made;
 }

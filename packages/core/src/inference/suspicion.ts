@@ -111,6 +111,7 @@ export function weigh(
   let nothing = mass({ log: elsewhere }) / total;
   const single = causes.map(() => 0);
   const larger = new Map<string, { causes: readonly number[]; p: number }>();
+  const whole: FaultSet[] = [];
   for (const item of found) {
     const p = mass(item) / total;
     if (p < NEGLIGIBLE && item.set.length > 1) continue;
@@ -118,18 +119,21 @@ export function weigh(
     const [first] = item.now;
     if (first === undefined) nothing += p;
     else if (item.now.length === 1) single[first] = (single[first] ?? 0) + p;
-    else {
+    // Where no repair has left less of one, no two are the same.
+    else if (gone.length === 0) {
+      if (p >= LEAST_SHARE) whole.push({ causes: item.now, p });
+    } else {
       const key = item.now.join();
       const entry = larger.get(key) ?? { causes: item.now, p: 0 };
       entry.p += p;
       larger.set(key, entry);
     }
   }
-  const kept = [...larger.values()].filter(({ p }) => p >= LEAST_SHARE).sort((a, b) => b.p - a.p);
+  const kept = [...whole, ...[...larger.values()].filter(({ p }) => p >= LEAST_SHARE)].sort((a, b) => b.p - a.p);
   const sets = [...single.map((p, c): FaultSet => ({ causes: [c], p })), ...kept];
-  const whole = sets.reduce((sum, { p }) => sum + p, nothing);
+  const all = sets.reduce((sum, { p }) => sum + p, nothing);
   const bystander = bystanders(of, found, (item) => mass(item) / total);
-  const p = [...sets.map((set) => set.p / whole), nothing / whole];
+  const p = [...sets.map((set) => set.p / all), nothing / all];
   const share = causes.map(() => 0);
   sets.forEach(({ causes: set }, h) => set.forEach((c) => (share[c] = (share[c] ?? 0) + (p[h] ?? 0))));
   return {
