@@ -3,7 +3,7 @@
 source "$(dirname "$0")/lib.sh"
 need_node
 need_postgres
-need_chromium
+need_browser
 need_packages
 start_database bench-page "$(free_port)" -c fsync=off >/dev/null
 trap stop_database EXIT

@@ -312,7 +312,7 @@ export function decide(
     worthwhile || !replaces ? [] : sparing(list.filter(({ done, depth }) => !done && depth === search.depth));
   if (spares && comesFirst(spares)) toFront(spares);
   const mended = new Set((model.groups[first ?? -1]?.causes ?? []).flatMap((c) => model.causes[c]?.stop.index ?? []));
-  const seenAgain = worthwhile || !replaces || !again ? undefined : lookAgain(list, mended, share);
+  const seenAgain = worthwhile || !again ? undefined : lookAgain(list, mended, share);
   if (seenAgain) toFront(seenAgain);
   const seenFirst = worthwhile ? undefined : lookFirst(list, model, mended, share, repairMinutes, replaces);
   if (seenFirst) toFront(seenFirst);
