@@ -192,6 +192,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       number('miss', 'Not told though it is there, share'),
       number('falseAlarm', 'Told though it is not there, share'),
       text('since', 'Asked from this day on, as 2026-11-30'),
+      cautionsOf(catalogue),
     ];
   if (kind === 'onsets')
     return [text('label', 'When it begins'), flag('inPrint', 'In a print: its height and minutes are asked')];

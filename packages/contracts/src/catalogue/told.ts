@@ -10,6 +10,10 @@ export class SymptomContract implements Symptom {
   @Share() miss!: number;
   @Share() falseAlarm!: number;
   @Maybe() @Day() @Says('asked from this day on: of orders taken in before, nothing is known of it') since?: string;
+  @Maybe()
+  @Ids(10)
+  @Says('before every check that wants power or heat, until something has been mended')
+  cautions?: string[];
 }
 
 export class OnsetContract implements Onset {

@@ -5,6 +5,10 @@ import type { Catalogue, Hazard } from './types';
 export const cautionsFor = (catalogue: Catalogue, hazards: readonly Hazard[]): readonly string[] =>
   hazards.flatMap((hazard) => catalogue.cautions.find(({ marks }) => marks?.includes(hazard))?.id ?? []);
 
+/** Cautions of what was complained of: what smells burnt is not switched on as if nothing were wrong. */
+export const cautionsTold = (catalogue: Catalogue, symptoms: readonly string[]): readonly string[] =>
+  catalogue.symptoms.flatMap(({ id, cautions = [] }) => (symptoms.includes(id) ? cautions : []));
+
 /** Cautions of a step without repeats: those declared, those of its tools, those of its hazards. Unknown ids are left out. */
 export function cautionsOf(
   catalogue: Catalogue,

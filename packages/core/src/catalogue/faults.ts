@@ -195,7 +195,10 @@ export function catalogueFaults(catalogue: Catalogue): readonly CatalogueFault[]
   catalogue.materials.forEach(({ solvents }, m) => read.named(`/materials/${m}/solvents`, 'solvent', solvents));
   if (!catalogue.materials.some(({ assumed }) => assumed))
     read.say('/materials', 'one row must be assumed for a filament that is not known');
-  catalogue.symptoms.forEach(({ when }, s) => read.shown(`/symptoms/${s}/when`, when));
+  catalogue.symptoms.forEach(({ when, cautions }, s) => {
+    read.shown(`/symptoms/${s}/when`, when);
+    read.named(`/symptoms/${s}/cautions`, 'caution', cautions);
+  });
   catalogue.before.forEach(({ finding, tried }, b) => {
     read.finding(`/before/${b}/finding`, finding);
     read.named(`/before/${b}/tried`, 'remedy', tried);

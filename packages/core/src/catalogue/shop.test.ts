@@ -73,8 +73,8 @@ test('a change to what is delivered no more has no effect', () => {
 test.each<[string, ShopChange, RegExp]>([
   [
     'an unknown dimension',
-    { kind: 'modes', id: 'stub', op: 'change', fields: { shows: { smell: { bad: 0.5 } } } },
-    /changes\/0\/fields\/shows\/smell: there is no dimension "smell"/,
+    { kind: 'modes', id: 'stub', op: 'change', fields: { shows: { taste: { bad: 0.5 } } } },
+    /changes\/0\/fields\/shows\/taste: there is no dimension "taste"/,
   ],
   [
     'more than certain',
@@ -138,8 +138,8 @@ describe('no word leads nowhere', () => {
     ],
     [
       'dimension',
-      { kind: 'symptoms', id: 'thin', op: 'change', fields: { when: { smell: ['bad'] } } },
-      /no dimension "smell"/,
+      { kind: 'symptoms', id: 'thin', op: 'change', fields: { when: { taste: ['bad'] } } },
+      /no dimension "taste"/,
     ],
     [
       'finding of what was done before',

@@ -95,6 +95,8 @@ export interface Symptom {
   readonly falseAlarm: number;
   /** Asked at the taking-in from this day on (ISO 8601): of an order taken in before, nothing is known of it. */
   readonly since?: string;
+  /** Said before every check that wants power or heat, until something has been mended. */
+  readonly cautions?: readonly string[];
 }
 
 export interface Onset {

@@ -1,7 +1,7 @@
 import { WAITING_RATE } from '../bench/price';
 import type { Bench } from '../bench/state';
 import { hazardsOf } from '../bench/action';
-import { cautionsOf } from '../catalogue/cautions';
+import { cautionsOf, cautionsTold } from '../catalogue/cautions';
 import { toolById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import type { Machine } from '../path/machine';
@@ -51,7 +51,10 @@ function rank(
 ): RankedCheck {
   const { place, price } = forecast;
   const { repairMinutes } = decision;
-  const { catalogue } = model.kase;
+  const { kase } = model;
+  const { catalogue } = kase;
+  // With power or heat on, and nothing mended so far.
+  const live = (place.check.power === 'on' || place.check.heat === 'hot') && !kase.failed?.length;
   const at = model.route.stops.find(({ station }) => station.id === place.station)?.station;
   const outcomes = forecast.outcomes.map((item): RankedOutcome => ({
     result: item.outcome.result,
@@ -90,7 +93,7 @@ function rank(
     how: withSizes(place.check.how.replaceAll('{station}', stationName(model, place.station)), model.route),
     cautions: cautionsOf(
       catalogue,
-      place.check.cautions ?? [],
+      [...(live ? cautionsTold(catalogue, kase.symptoms) : []), ...(place.check.cautions ?? [])],
       place.check.tools ?? [],
       hazardsOf(model.route, place.check),
     ),

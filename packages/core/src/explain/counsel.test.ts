@@ -2,6 +2,7 @@ import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { OrderEvent } from '../order/events';
 import type { Machine } from '../path/machine';
+import { repaired } from '../testing/believed';
 import { remembered } from '../testing/remembered';
 import { dunlin, event, finding, stateOf, takenIn, whelk } from '../testing/machines';
 import { routeOf } from '../path/route';
@@ -266,3 +267,16 @@ test('a stretch that was opened and told nothing is still to be looked at', () =
 });
 
 const SOUND: Readonly<Record<string, number>> = { 'measure-diameter': 1.75, 'feed-100': 99.6, 'pull-gauge': 1.8 };
+
+test('what smells burnt is not switched on unwarned, until something has been mended', () => {
+  const told = takenIn(whelk, { symptoms: ['thin', 'smell'], material: 'PLA' });
+  const warned = (events: readonly OrderEvent[]) => {
+    const live = whole(events).checks.filter(({ heat, power }) => heat === 'hot' || power === 'on');
+    expect(live.length).toBeGreaterThan(3);
+    return live.filter(({ cautions }) => cautions.includes('burnt-smell')).length / live.length;
+  };
+  expect(warned([told])).toBe(1);
+  expect(warned([told, ...repaired('nozzle', 'joint-leak', 'retighten-nozzle')])).toBe(0);
+  expect(whole([told]).checks.find(({ check }) => check === 'look-joint')?.cautions).not.toContain('burnt-smell');
+  expect(warned([takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })])).toBe(0);
+});
