@@ -57,7 +57,7 @@ const TOOLS = {
   'path-forces': { page: '/tools/forces', label: 'What it should be, station by station' },
   meter: { page: '/tools/meter', label: 'What the meter should read' },
 } as const;
-type ToolPage = (typeof TOOLS)[keyof typeof TOOLS]['page'];
+export type ToolPage = (typeof TOOLS)[keyof typeof TOOLS]['page'];
 
 /** Largest numbers that make sense, by unit. */
 const MEASURED_MOST: Readonly<Record<string, number>> = { mm: 2000, degrees: 90, 'mm³/s': 100, times: 1000 };

@@ -4,8 +4,8 @@ import {
   partsToRemove,
   routeOf,
   SAFE_TO_TOUCH_C,
+  type EventBodies,
   type RankedCheck,
-  type SetSuspicion,
 } from '@zealous/core';
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
@@ -13,7 +13,6 @@ import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native'
 import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
 import { ByMachine } from '../link/ByMachine';
-import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Notice } from '../ui/Card';
 import { useWide } from '../ui/useWide';
@@ -24,6 +23,7 @@ import { STRIP, StrandStrip } from '../ui/strand/StrandStrip';
 import { ScrewsIn } from '../ui/ScrewsIn';
 import { Text } from '../ui/Text';
 import { useTextScale } from '../ui/textSize';
+import { useSame, useStable } from '../ui/useStable';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { ChangeLine } from './ChangeLine';
@@ -34,9 +34,10 @@ import { EnoughKnown } from './EnoughKnown';
 import { KeysSheet } from './KeysSheet';
 import { OtherChecks } from './OtherChecks';
 import type { ItemsSeen } from './ItemPad';
-import { ResultPad, useCheckPlace } from './ResultPad';
+import { ResultPad, useCheckPlace, type ToolPage } from './ResultPad';
 import { StationSheet } from './StationSheet';
 import { useAssessment } from './useAssessment';
+import { useCauses } from './useCauses';
 import { useTraceKeys } from './useTraceKeys';
 import { WhyBody, WhySheet } from './WhySheet';
 
@@ -72,9 +73,9 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const findings = state.findings.length + state.notDone.length;
   const begun = choice?.at === findings;
   const picked = begun ? choice.key : undefined;
-  const setPicked = (key: string): void => setChoice({ key, at: findings });
+  const setPicked = useStable((key: string): void => setChoice({ key, at: findings }));
 
-  const bench = benchAt(machine, state, now);
+  const bench = useSame(benchAt(machine, state, now));
   const byKey = (key: string | undefined): RankedCheck | undefined =>
     key === undefined ? undefined : assessment?.checks.find((item) => item.key === key);
   const byHabit = habit ? assessment?.habits.find((item) => item.id === habit)?.key : undefined;
@@ -90,24 +91,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const found = state.findings.at(-1);
   const seenAt = useCheckPlace(machine, state.intake?.lane, found?.key ?? '');
 
-  const choose = (at: string, mode: string, advised: boolean): void => {
-    record('cause-chosen', { station: at, mode, advised });
-    router.replace(orderHref(order.id, 'plan'));
-  };
-  const both = ({ stations, modes }: SetSuspicion): void => {
-    stations.forEach((at, i) => {
-      const mode = modes[i] ?? '';
-      if (i === 0) record('cause-chosen', { station: at, mode, advised: true });
-      else record('cause-added', { station: at, mode });
-    });
-    router.replace(orderHref(order.id, 'plan'));
-  };
-  /** Beside one that is under work already it is taken on in the same opening. */
-  const takeOn = (at: string, mode: string): void => {
-    if (!state.cause) return choose(at, mode, false);
-    record('cause-added', { station: at, mode });
-    router.replace(orderHref(order.id, 'plan'));
-  };
+  const { choose, both, takeOn, work } = useCauses({ order, record });
   const result = (
     key: string,
     opens: readonly string[],
@@ -126,14 +110,31 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     }
     record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }), ...more });
   };
-  const undo = (): void => {
+  const undo = useStable((): void => {
     if (last) record('event-withdrawn', { eventId: last.id });
-  };
+  });
+  // A tap is drawn on a slow phone before its answer is there: the check that was tapped is not drawn anew for that.
+  const answer = useStable((answered: string, value?: number, more?: ItemsSeen): void => {
+    if (check) result(check.key, check.openIds, answered, value, check.backIds, more);
+  });
+  const notDone = useStable((reason: string): void => {
+    if (fresh && check) record('check-not-done', { key: check.key, why: reason });
+  });
+  const another = useStable((): void => {
+    setChoice({ at: findings });
+    setList(true);
+  });
+  const tool = useStable((page: ToolPage): void => {
+    if (check) router.push(`${page}?order=${order.id}&check=${encodeURIComponent(check.key)}`);
+  });
+  const benchChanged = useStable((change: EventBodies['bench-changed']): void => {
+    record('bench-changed', change);
+  });
   useTraceKeys({
     check: stop ? undefined : check,
     machine,
     lane: state.intake?.lane,
-    onResult: (answer) => check && result(check.key, check.openIds, answer),
+    onResult: (answered) => check && result(check.key, check.openIds, answered),
     onUndo: undo,
     onNext: () => setList(true),
     onCleared: () => setMap(true),
@@ -170,6 +171,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     </>
   );
   const openWhole = (): void => setWhole(true);
+  const loose = looseHeaters(machine, bench);
   // The words of the check and its results come first; the strand takes what they leave, on its side where that is little.
   const low = !wide && all > 0 && all < LOW * scale;
   return (
@@ -215,17 +217,19 @@ export function TraceScreen({ order, record }: OrderPartProps) {
               {...(state.intake?.lane ? { lane: state.intake.lane } : {})}
               check={check}
               bench={bench}
-              onResult={(answer, value, more) => result(check.key, check.openIds, answer, value, check.backIds, more)}
-              onSupported={() => record('bench-changed', { supported: true })}
-              onStrand={(lanes, to) =>
-                record('bench-changed', { strand: Object.fromEntries(lanes.map((lane) => [lane, to])) })
-              }
-              tight={looseHeaters(machine, bench).map(({ id }) => (
-                <ScrewsIn key={id} machine={machine} state={state} part={id} record={record} />
-              ))}
-              onNotDone={(why) => (fresh ? record('check-not-done', { key: check.key, why }) : undefined)}
-              onReadsCold={() => record('bench-changed', { readingC: SAFE_TO_TOUCH_C, atMost: true })}
-              onHeat={(targetC) => record('bench-changed', { targetC, power: 'on' })}
+              onResult={answer}
+              onSupported={() => benchChanged({ supported: true })}
+              onStrand={(lanes, to) => benchChanged({ strand: Object.fromEntries(lanes.map((lane) => [lane, to])) })}
+              {...(loose.length > 0
+                ? {
+                    tight: loose.map(({ id }) => (
+                      <ScrewsIn key={id} machine={machine} state={state} part={id} record={record} />
+                    )),
+                  }
+                : {})}
+              onNotDone={notDone}
+              onReadsCold={() => benchChanged({ readingC: SAFE_TO_TOUCH_C, atMost: true })}
+              onHeat={(targetC) => benchChanged({ targetC, power: 'on' })}
               beside={
                 <>
                   {check.power === 'on' || check.heat === 'hot' ? (
@@ -236,11 +240,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
                 </>
               }
               {...(wide ? {} : { onWhy: () => setWhy(true) })}
-              onTool={(page) => router.push(`${page}?order=${order.id}&check=${encodeURIComponent(check.key)}`)}
-              onAnother={() => {
-                setChoice({ at: findings });
-                setList(true);
-              }}
+              onTool={tool}
+              onAnother={another}
             />
           </>
         ) : (
@@ -254,7 +255,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
                 title="A cause is chosen"
                 text="The work plan is under way."
                 action="Go to the work"
-                onAction={() => router.replace(orderHref(order.id, 'plan'))}
+                onAction={work}
               />
             ) : stop ? (
               <EnoughKnown

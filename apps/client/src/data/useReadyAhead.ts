@@ -1,7 +1,7 @@
 import type { OrderSummary } from '@zealous/contracts/messages';
 import { useEffect, useRef } from 'react';
-import { api } from '../data/api';
-import { useAppDispatch } from '../data/store';
+import { api } from './api';
+import { useAppDispatch } from './store';
 import { tracer } from '../workers/trace';
 
 /** So many machines that are being traced, the longest waiting first, are made ready for: one at a time. */
