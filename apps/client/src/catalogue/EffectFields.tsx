@@ -270,9 +270,9 @@ function Results({
 
 const styles = StyleSheet.create({
   group: { gap: space.s },
-  effect: { flexDirection: 'row', alignItems: 'center', gap: space.s },
+  effect: { flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: space.s },
   small: { width: 130 },
-  grow: { flex: 1 },
+  grow: { flexGrow: 1, flexShrink: 1, flexBasis: 100 },
   start: { alignSelf: 'flex-start' },
   result: { borderWidth: 1, borderRadius: radius.m, padding: space.m, gap: space.s },
 });
