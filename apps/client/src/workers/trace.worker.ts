@@ -91,7 +91,16 @@ function whenIdle(work: () => void): void {
   if (waiting) return;
   waiting = true;
   const go = (): void => {
-    if (performance.now() - lastAsked >= QUIET_MS) idle.shift()?.();
+    const quietIn = lastAsked + QUIET_MS - performance.now();
+    if (quietIn > 0) {
+      setTimeout(go, quietIn);
+      return;
+    }
+    try {
+      idle.shift()?.();
+    } catch {
+      // What cannot be worked out says so when it is opened.
+    }
     waiting = idle.length > 0;
     if (waiting) setTimeout(go, WARM_PAUSE_MS);
   };
