@@ -10,6 +10,7 @@ import {
 import { useRouter } from 'expo-router';
 import { useMemo, useState, type ReactNode } from 'react';
 import { ScrollView, StyleSheet, useWindowDimensions, View } from 'react-native';
+import useLatestCallback from 'use-latest-callback';
 import { useAppSelector } from '../data/store';
 import { useClock } from '../data/useClock';
 import { ByMachine } from '../link/ByMachine';
@@ -23,7 +24,7 @@ import { STRIP, StrandStrip } from '../ui/strand/StrandStrip';
 import { ScrewsIn } from '../ui/ScrewsIn';
 import { Text } from '../ui/Text';
 import { useTextScale } from '../ui/textSize';
-import { useSame, useStable } from '../ui/useStable';
+import { useSame } from '../ui/useSame';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { ChangeLine } from './ChangeLine';
@@ -73,7 +74,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const findings = state.findings.length + state.notDone.length;
   const begun = choice?.at === findings;
   const picked = begun ? choice.key : undefined;
-  const setPicked = useStable((key: string): void => setChoice({ key, at: findings }));
+  const setPicked = useLatestCallback((key: string): void => setChoice({ key, at: findings }));
 
   const bench = useSame(benchAt(machine, state, now));
   const byKey = (key: string | undefined): RankedCheck | undefined =>
@@ -91,7 +92,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
   const found = state.findings.at(-1);
   const seenAt = useCheckPlace(machine, state.intake?.lane, found?.key ?? '');
 
-  const { choose, both, takeOn, work } = useCauses({ order, record });
+  const { choose, both, takeOn, toWork } = useCauses({ order, record });
   const result = (
     key: string,
     opens: readonly string[],
@@ -110,24 +111,24 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     }
     record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }), ...more });
   };
-  const undo = useStable((): void => {
+  const undo = useLatestCallback((): void => {
     if (last) record('event-withdrawn', { eventId: last.id });
   });
   // A tap is drawn on a slow phone before its answer is there: the check that was tapped is not drawn anew for that.
-  const answer = useStable((answered: string, value?: number, more?: ItemsSeen): void => {
+  const answer = useLatestCallback((answered: string, value?: number, more?: ItemsSeen): void => {
     if (check) result(check.key, check.openIds, answered, value, check.backIds, more);
   });
-  const notDone = useStable((reason: string): void => {
+  const notDone = useLatestCallback((reason: string): void => {
     if (fresh && check) record('check-not-done', { key: check.key, why: reason });
   });
-  const another = useStable((): void => {
+  const another = useLatestCallback((): void => {
     setChoice({ at: findings });
     setList(true);
   });
-  const tool = useStable((page: ToolPage): void => {
+  const tool = useLatestCallback((page: ToolPage): void => {
     if (check) router.push(`${page}?order=${order.id}&check=${encodeURIComponent(check.key)}`);
   });
-  const benchChanged = useStable((change: EventBodies['bench-changed']): void => {
+  const benchChanged = useLatestCallback((change: EventBodies['bench-changed']): void => {
     record('bench-changed', change);
   });
   useTraceKeys({
@@ -255,7 +256,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
                 title="A cause is chosen"
                 text="The work plan is under way."
                 action="Go to the work"
-                onAction={work}
+                onAction={toWork}
               />
             ) : stop ? (
               <EnoughKnown

@@ -6,10 +6,10 @@ import type { OrderPartProps } from '../orders/OrderShell';
 /** What is taken on for repair, and the way to its work. */
 export function useCauses({ order, record }: OrderPartProps) {
   const router = useRouter();
-  const work = (): void => router.replace(orderHref(order.id, 'plan'));
+  const toWork = (): void => router.replace(orderHref(order.id, 'plan'));
   const choose = (at: string, mode: string, advised: boolean): void => {
     record('cause-chosen', { station: at, mode, advised });
-    work();
+    toWork();
   };
   const both = ({ stations, modes }: SetSuspicion): void => {
     stations.forEach((at, i) => {
@@ -17,13 +17,13 @@ export function useCauses({ order, record }: OrderPartProps) {
       if (i === 0) record('cause-chosen', { station: at, mode, advised: true });
       else record('cause-added', { station: at, mode });
     });
-    work();
+    toWork();
   };
   /** Beside one that is under work already it is taken on in the same opening. */
   const takeOn = (at: string, mode: string): void => {
     if (!order.state.cause) return choose(at, mode, false);
     record('cause-added', { station: at, mode });
-    work();
+    toWork();
   };
-  return { choose, both, takeOn, work };
+  return { choose, both, takeOn, toWork };
 }

@@ -4,6 +4,7 @@ import type { Route, Stop } from '../path/route';
 import { partsToRemove } from './closure';
 import { benchMinutes, priceOf, serviceFor, type Need, type Price } from './price';
 import { inTheWayOf, type Bench } from './state';
+import { KeptWith } from '../quantities/keptWith';
 
 /** Whether a condition holds at a station, or at some station of its kind; a parameter that is not stated keeps it open, so it holds. */
 export function holds(when: When, route: Route, station: Station): boolean {
@@ -189,7 +190,7 @@ export interface PlacedAction {
   readonly need: Need;
 }
 
-const keptActions = new WeakMap<Machine, WeakMap<Remedy, Map<string, readonly PlacedAction[] | undefined>>>();
+const PLACED = new KeptWith<Machine, Remedy, Map<string, readonly PlacedAction[] | undefined>>();
 
 /**
  * The actions of a remedy at a stop with their needs, or undefined when it cannot be done on this path: a place is missing, a
@@ -202,10 +203,7 @@ export function placedActions(
   remedy: Remedy,
   material: Material,
 ): readonly PlacedAction[] | undefined {
-  const byRemedy = keptActions.get(machine) ?? new WeakMap<Remedy, Map<string, readonly PlacedAction[] | undefined>>();
-  keptActions.set(machine, byRemedy);
-  const known = byRemedy.get(remedy) ?? new Map<string, readonly PlacedAction[] | undefined>();
-  byRemedy.set(remedy, known);
+  const known = PLACED.of(machine, remedy, () => new Map<string, readonly PlacedAction[] | undefined>());
   const key = `${route.lane}|${stop.index}|${material.id}|${material.printC}|${material.unclogC}|${material.pullC}`;
   if (!known.has(key)) known.set(key, place(machine, route, stop, remedy, material));
   return known.get(key);

@@ -6,6 +6,7 @@ import { lanesThrough } from './state';
 import type { Machine, Station, StationParams } from '../path/machine';
 import { laneRuns, sharedRuns, routeOf, type Route, type Stop } from '../path/route';
 import { predicted } from './predict';
+import { KeptWith } from '../quantities/keptWith';
 
 /** A check of the catalogue at one place of this machine. */
 export interface CheckAtPlace {
@@ -130,7 +131,7 @@ export function isAbnormal({ results, quantity, swap, asks }: Check, result: str
   return !quantity && !swap && !asks && index >= 0 && index < results.length - 1 && !results[index]?.depth;
 }
 
-const onLanes = new WeakMap<Catalogue, WeakMap<Machine, Map<string, readonly CheckAtPlace[]>>>();
+const ON_LANES = new KeptWith<Catalogue, Machine, Map<string, readonly CheckAtPlace[]>>();
 
 /** The checks along a lane, kept with the catalogue and the machine: every event of an order and every screen asks for them. */
 export function checksOnLane(
@@ -138,10 +139,7 @@ export function checksOnLane(
   machine: Machine,
   lane: string | undefined,
 ): readonly CheckAtPlace[] {
-  const byMachine = onLanes.get(catalogue) ?? new WeakMap<Machine, Map<string, readonly CheckAtPlace[]>>();
-  onLanes.set(catalogue, byMachine);
-  const byLane = byMachine.get(machine) ?? new Map<string, readonly CheckAtPlace[]>();
-  byMachine.set(machine, byLane);
+  const byLane = ON_LANES.of(catalogue, machine, () => new Map<string, readonly CheckAtPlace[]>());
   const known = byLane.get(lane ?? '') ?? checksFor(catalogue, machine, routeOf(machine, lane));
   byLane.set(lane ?? '', known);
   return known;

@@ -54,7 +54,7 @@ function rank(
   const { kase } = model;
   const { catalogue } = kase;
   // With power or heat on, and nothing mended so far.
-  const live = (place.check.power === 'on' || place.check.heat === 'hot') && !kase.failed?.length;
+  const powered = (place.check.power === 'on' || place.check.heat === 'hot') && !kase.failed?.length;
   const at = model.route.stops.find(({ station }) => station.id === place.station)?.station;
   const outcomes = forecast.outcomes.map((item): RankedOutcome => ({
     result: item.outcome.result,
@@ -93,7 +93,7 @@ function rank(
     how: withSizes(place.check.how.replaceAll('{station}', stationName(model, place.station)), model.route),
     cautions: cautionsOf(
       catalogue,
-      [...(live ? cautionsTold(catalogue, kase.symptoms) : []), ...(place.check.cautions ?? [])],
+      [...(powered ? cautionsTold(catalogue, kase.symptoms) : []), ...(place.check.cautions ?? [])],
       place.check.tools ?? [],
       hazardsOf(model.route, place.check),
     ),

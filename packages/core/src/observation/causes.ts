@@ -2,6 +2,7 @@ import type { Catalogue, FailureMode, Raise, Symptom } from '../catalogue/types'
 import { materialOf, mayShow } from '../catalogue/index';
 import { laneRuns, routeOf, sharedRuns, type Route, type Stop } from '../path/route';
 import type { Machine, Station } from '../path/machine';
+import { KeptWith } from '../quantities/keptWith';
 import type { Case } from './context';
 import { creptMode } from './creep';
 
@@ -83,24 +84,20 @@ export function causesOf(kase: Case, route: Route): readonly Cause[] {
   });
 }
 
-const asked = new WeakMap<Catalogue, WeakMap<Machine, readonly Symptom[]>>();
+const ASKED = new KeptWith<Catalogue, Machine, readonly Symptom[]>();
 
 /** The complaints that a machine can give reason for: nobody is asked after the feeder of one that has none. */
-export function symptomsFor(catalogue: Catalogue, machine: Machine): readonly Symptom[] {
-  const known = asked.get(catalogue)?.get(machine);
-  if (known) return known;
-  const modes = new Set(
-    laneRuns(machine).flatMap(({ id }) =>
-      causesOf({ machine, catalogue, symptoms: [], before: [], lane: id }, routeOf(machine, id)).map(
-        ({ mode }) => mode,
+export const symptomsFor = (catalogue: Catalogue, machine: Machine): readonly Symptom[] =>
+  ASKED.of(catalogue, machine, () => {
+    const modes = new Set(
+      laneRuns(machine).flatMap(({ id }) =>
+        causesOf({ machine, catalogue, symptoms: [], before: [], lane: id }, routeOf(machine, id)).map(
+          ({ mode }) => mode,
+        ),
       ),
-    ),
-  );
-  const list = catalogue.symptoms.filter(({ when }) => [...modes].some((mode) => mayShow(mode, when)));
-  const byMachine = asked.get(catalogue) ?? new WeakMap<Machine, readonly Symptom[]>();
-  asked.set(catalogue, byMachine.set(machine, list));
-  return list;
-}
+    );
+    return catalogue.symptoms.filter(({ when }) => [...modes].some((mode) => mayShow(mode, when)));
+  });
 
 /**
  * What an onset counts that a mode does not name, beside its named ones (chosen): owners are seldom wrong about when it began. Of the
