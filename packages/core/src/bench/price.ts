@@ -103,8 +103,16 @@ export function unmet(
   return undefined;
 }
 
+const KEYS = new WeakMap<Bench, string>();
+
 /** Two benches of which this is the same have the same prices. */
-export const benchKey = ({ temperatureC, power, off, ways, strand, supported, heatSpoiled }: Bench): string =>
+export function benchKey(bench: Bench): string {
+  let key = KEYS.get(bench);
+  if (key === undefined) KEYS.set(bench, (key = keyOf(bench)));
+  return key;
+}
+
+const keyOf = ({ temperatureC, power, off, ways, strand, supported, heatSpoiled }: Bench): string =>
   [
     temperatureC,
     power,

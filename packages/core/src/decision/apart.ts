@@ -1,12 +1,14 @@
 import { benchMinutes, closingMinutes, priceOf } from '../bench/price';
 import { needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
+import type { FailureMode } from '../catalogue/types';
 import type { Cause } from '../observation/causes';
 import { ASIDE } from '../inference/prior';
 import { lookOf } from '../observation/looks';
 import { allWays, resultShares } from '../observation/ways';
 import type { Machine } from '../path/machine';
 import type { Route } from '../path/route';
+import { KeptWith } from '../quantities/keptWith';
 import { ASKING_MIN, MEND_MIN, PROOF_MIN } from './repairs';
 
 /**
@@ -84,8 +86,18 @@ function showsAt(cause: Cause, { check, reach }: CheckAtPlace): boolean {
   return seen !== undefined && 1 - (seen.at(-1) ?? 1) >= SHOWN_OPEN;
 }
 
+/** By way and kind of fault, then stop: it hangs on nothing else. */
+const FOUND = new KeptWith<Apart, FailureMode, Map<number, ApartLook | undefined>>();
+
 /** The look of the way at which a fault comes to sight; undefined where no opening shows it. */
-export function foundAt({ looks }: Apart, cause: Cause, places: readonly CheckAtPlace[]): ApartLook | undefined {
+export function foundAt(way: Apart, cause: Cause, places: readonly CheckAtPlace[]): ApartLook | undefined {
+  const known = FOUND.of(way, cause.mode, () => new Map());
+  const { index } = cause.stop;
+  if (!known.has(index)) known.set(index, comesToSight(way, cause, places));
+  return known.get(index);
+}
+
+function comesToSight({ looks }: Apart, cause: Cause, places: readonly CheckAtPlace[]): ApartLook | undefined {
   if (!showsOpen(cause, places)) return undefined;
   const straight = looks.filter(({ place }) => looksStraightAt(place, cause.stop.index));
   return straight.findLast(({ place }) => showsAt(cause, place)) ?? straight.at(-1) ?? looks.at(-1);

@@ -120,29 +120,38 @@ function stationsOf({ model, stops }: Worked, next: Float64Array, sum: number): 
 /**
  * What an answer tells of the cause, in bits: the mutual information of the two (Shannon 1948).
  *
- * @param answers by answer, the weight of each hypothesis with it; together they need not sum to one
- * @param before probability of each hypothesis
+ * @param rows by answer, how likely it is under each hypothesis; together they need not sum to one
+ * @param p probability of each hypothesis
  */
-export function informationOf(answers: readonly ArrayLike<number>[], before: ArrayLike<number>): number {
-  const sums = answers.map((next) => {
-    let sum = 0;
-    for (let h = 0; h < next.length; h++) sum += next[h] as number;
-    return sum;
-  });
-  const total = sums.reduce((sum, x) => sum + x, 0);
+export function informationOf(rows: readonly ArrayLike<number>[], p: ArrayLike<number>): number {
   let bits = 0;
-  answers.forEach((next, o) => {
-    const sum = sums[o] as number;
-    for (let h = 0; h < next.length; h++) {
-      const x = (next[h] as number) / (sum || 1);
-      if (x > 0) bits += (sum / total) * x * Math.log2(x / (before[h] as number));
+  let total = 0;
+  for (const row of rows) {
+    let sum = 0;
+    for (let h = 0; h < row.length; h++) sum += (p[h] as number) * (row[h] as number);
+    total += sum;
+    // Many hypotheses in a row, those out of the check's reach, say the same.
+    let last = NaN;
+    let log = 0;
+    for (let h = 0; h < row.length; h++) {
+      const likely = row[h] as number;
+      const x = (p[h] as number) * likely;
+      if (x <= 0) continue;
+      if (likely !== last) {
+        last = likely;
+        log = Math.log2(likely / sum);
+      }
+      bits += x * log;
     }
-  });
-  return Math.max(0, bits);
+  }
+  return Math.max(0, bits / (total || 1));
 }
 
-function forecast(worked: Worked, index: number, bench: Bench, done: boolean): CheckForecast {
-  const { ahead, model, p } = worked;
+/** What a check costs and tells; undefined where it can teach nothing. */
+function forecast(worked: Worked, index: number, bench: Bench, done: boolean): CheckForecast | undefined {
+  const { ahead, forecasts, model, p } = worked;
+  const bits = informationOf(forecasts.rows(index), p);
+  if (bits <= NOTHING_BITS) return undefined;
   const { price, minutes: checkMinutes } = ahead.price(index, bench);
   const raw = ahead.answers(index, p);
   const sums = raw.map((next) => {
@@ -169,7 +178,7 @@ function forecast(worked: Worked, index: number, bench: Bench, done: boolean): C
     price,
     checkMinutes,
     expectedMinutes: expected,
-    bits: informationOf(raw, p),
+    bits,
     renewsSound,
     outcomes,
     done,
@@ -214,7 +223,7 @@ export function decide(
     // With the heating at fault nothing is offered that wants heat, but a look at the heating itself.
     if (bench.heatSpoiled && ahead.price(index, bench).price.impossible) return [];
     const found = forecast(rough, index, bench, answered.has(place.key));
-    return found.bits > NOTHING_BITS ? [found] : [];
+    return found ? [found] : [];
   });
   if (search.quick) {
     const close = new Set([
@@ -223,10 +232,12 @@ export function decide(
     ]);
     // What the hypotheses left out add to any course of action, nearly enough.
     const more = ahead.stopping(p, bench).minutes - rough.ahead.stopping(rough.p, bench).minutes;
-    checks = checks.map((check) =>
-      close.has(check)
-        ? forecast(worked, check.index, bench, check.done)
-        : { ...check, expectedMinutes: check.expectedMinutes + more },
+    checks = checks.map(
+      (check) =>
+        (close.has(check) && forecast(worked, check.index, bench, check.done)) || {
+          ...check,
+          expectedMinutes: check.expectedMinutes + more,
+        },
     );
   }
   const now = ahead.stopping(p, bench);

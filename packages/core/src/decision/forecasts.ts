@@ -6,6 +6,7 @@ import type { Live, Model } from './model';
 import type { CheckAtPlace } from '../bench/places';
 import type { Suspicion } from '../inference/suspicion';
 import { observed, resultShares, type Ways } from '../observation/ways';
+import { shortRow } from '../quantities/rows';
 
 type Shown = readonly number[];
 const NOTHING: Shown = [];
@@ -111,6 +112,8 @@ export class Forecasts {
   private readonly alike: readonly Alike[];
   private readonly shown: Map<Look, (Shown | undefined)[]>;
   private readonly ofUnlisted: (readonly number[] | undefined)[];
+  /** By place, then cause: how likely each outcome is with it alone. */
+  private readonly ofOne: (readonly number[])[][];
   private readonly kin = new Map<number, readonly Repeated[]>();
 
   constructor(
@@ -125,6 +128,7 @@ export class Forecasts {
     this.alike = like?.alike ?? alikeOf(suspicion);
     this.shown = like?.shown ?? new Map<Look, (Shown | undefined)[]>();
     this.ofUnlisted = like?.ofUnlisted ?? [];
+    this.ofOne = like?.ofOne ?? [];
   }
 
   /** Worked out when it is first asked for: an answer at once looks closely at a few checks only. */
@@ -148,6 +152,22 @@ export class Forecasts {
     return (list[cause] ??= ways ? resultShares(ways, look) : []);
   }
 
+  /** By outcome, with one fault alone. */
+  private one(index: number, cause: number): readonly number[] {
+    const known = (this.ofOne[index] ??= []);
+    return (known[cause] ??= this.chances(index, cause));
+  }
+
+  private chances(index: number, cause: number): readonly number[] {
+    const { given, places } = this.model;
+    const row = given.at(index, cause);
+    const look = lookOf((places[index] as CheckAtPlace).check);
+    // Out of reach of this check a fault is as good as not there.
+    if (!look || typeof row[0] === 'number') return row as readonly number[];
+    const shown = this.showing(look, cause);
+    return row.map((g) => alone(g, shown));
+  }
+
   /** By outcome, of something on no list: it lies aside of the path, or shows on it, like the faults that it may be like. */
   private unlisted(index: number): readonly number[] {
     const { model, suspicion } = this;
@@ -157,9 +177,8 @@ export class Forecasts {
     const outcomes = model.outcomes[index] ?? [];
     const like = outcomes.map(() => 0);
     for (const { c, p } of this.alike) {
-      const row = model.given.at(index, c);
-      const seen = look && typeof row[0] !== 'number' ? this.showing(look, c) : NOTHING;
-      for (let o = 0; o < like.length; o++) like[o] = (like[o] as number) + p * alone(row[o] ?? 0, seen);
+      const one = this.one(index, c);
+      for (let o = 0; o < like.length; o++) like[o] = (like[o] as number) + p * (one[o] as number);
     }
     const eye = looksByEye(model.kase.catalogue, look);
     const flat = flatLikelihood(place);
@@ -181,18 +200,15 @@ export class Forecasts {
     const look = lookOf(place.check);
     const outcomes = model.outcomes[index] ?? [];
     const given: (readonly Given[])[] = [];
-    const seen: Shown[] = [];
     const single: (readonly number[])[] = [];
-    let unseen: readonly number[] | undefined;
     for (const c of involved) {
-      const row = (given[c] = model.given.at(index, c));
-      const apart = look !== undefined && !place.reach.has((model.causes[c] as Cause).stop.index);
-      const shown = (seen[c] = look && !apart ? this.showing(look, c) : NOTHING);
-      single[c] = apart ? (unseen ??= row.map(Number)) : row.map((g) => alone(g, shown));
+      given[c] = model.given.at(index, c);
+      single[c] = this.one(index, c);
     }
-    const first = look && metFirst(place, model.causes);
+    let first: readonly number[] | undefined;
+    const meets = (): readonly number[] | undefined => (first ??= look && metFirst(place, model.causes));
     const unlisted = (this.ofUnlisted[index] ??= this.unlisted(index));
-    const rows = outcomes.map(() => new Float64Array(live.length));
+    const rows = outcomes.map(() => shortRow(live.length));
     live.forEach(({ causes: set }, h) => {
       if (set.length < 2) {
         const chances = set.length === 0 ? unlisted : (single[set[0] as number] as readonly number[]);
@@ -215,8 +231,9 @@ export class Forecasts {
         });
         return;
       }
-      if (first) seeing.sort((x, y) => (first[x] ?? 0) - (first[y] ?? 0));
-      const shown = seeing.map((c) => seen[c] ?? NOTHING);
+      const met = meets();
+      if (met) seeing.sort((x, y) => (met[x] ?? 0) - (met[y] ?? 0));
+      const shown = seeing.map((c) => (look ? this.showing(look, c) : NOTHING));
       const found = foundOf(shown, Math.max(...shown.map(({ length }) => length)));
       rows.forEach((row, o) => {
         let sum = 0;

@@ -6,6 +6,7 @@ import type { Model } from './model';
 import { needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Machine } from '../path/machine';
 import { bounded, KeptWith } from '../quantities/keptWith';
+import { shortRow } from '../quantities/rows';
 import { apartMinutes } from './apart';
 import { needsOf, repairCost, type Needs, type RepairOrder } from './repairCost';
 import { tryMinutes } from './repairs';
@@ -124,7 +125,7 @@ export class Lookahead {
   /** Hypotheses after each answer, not made whole: their sum is the answer's probability. */
   answers(index: number, p: Float64Array): readonly Float64Array[] {
     return this.forecasts.rows(index).map((row) => {
-      const next = new Float64Array(p.length);
+      const next = shortRow(p.length);
       for (let h = 0; h < p.length; h++) next[h] = (p[h] as number) * (row[h] as number);
       return next;
     });

@@ -117,8 +117,14 @@ export function stopsOf(model: Model, causes: readonly number[]): readonly numbe
   return stops;
 }
 
+/** What is believed of the stations is asked from several sides. */
+const SHARES = new KeptWith<Model, Pick<Suspicion, 'sets' | 'p'>, readonly number[]>();
+
 /** By stop of the route, in its order: probability that a fault is there; two at one place count once. */
-export function stationShares(model: Model, { sets, p }: Pick<Suspicion, 'sets' | 'p'>): readonly number[] {
+export const stationShares = (model: Model, suspicion: Pick<Suspicion, 'sets' | 'p'>): readonly number[] =>
+  SHARES.of(model, suspicion, () => sharesOf(model, suspicion));
+
+function sharesOf(model: Model, { sets, p }: Pick<Suspicion, 'sets' | 'p'>): readonly number[] {
   const shares = model.route.stops.map(() => 0);
   sets.forEach(({ causes }, h) => {
     for (const at of stopsOf(model, causes)) shares[at] = (shares[at] ?? 0) + (p[h] ?? 0);
@@ -128,7 +134,7 @@ export function stationShares(model: Model, { sets, p }: Pick<Suspicion, 'sets' 
 
 /** The same before anything is known of this order. */
 export const priorShares = (model: Model): readonly number[] =>
-  stationShares(model, { sets: model.causes.map((_, c) => ({ causes: [c], p: 0 })), p: model.prior });
+  sharesOf(model, { sets: model.causes.map((_, c) => ({ causes: [c], p: 0 })), p: model.prior });
 
 /** Hypotheses below this share, beyond the first few, cannot change a decision (chosen). */
 const LIVE_SHARE = 1e-3;

@@ -3,7 +3,7 @@ import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../cata
 import type { Remedy } from '../catalogue/types';
 import { FAMILIES, machineOfFamily } from '../path/families';
 import { laneRuns, routeOf } from '../path/route';
-import { causesOf } from '../observation/causes';
+import { causesOf, type Cause } from '../observation/causes';
 import { chanceRemoved } from '../inference/removal';
 import { answeredKeys } from './answered';
 import { barredKeys } from '../explain/assess';
@@ -161,8 +161,24 @@ describe('a remedy that was done in vain', () => {
       expect(remedy.cures).toBeCloseTo((all[i]?.cures ?? 0) / 2, 9);
     });
   });
-  test('twice in vain, it is not offered a third time', () => {
-    expect(rungs('extruder/gears-worn', 2).left).toEqual([]);
+  test('twice in vain, a third new part is not fitted, but a setting is set once more, and believed a quarter as much', () => {
+    expect(rungs('extruder/gears-worn', 2).left.filter(({ replaces }) => replaces !== undefined)).toEqual([]);
+    const { all, left } = rungs('job/bed-close', 2);
+    expect(left.map(({ id }) => id)).toEqual(all.map(({ id }) => id));
+    expect(left[0]?.cures).toBeCloseTo((all[0]?.cures ?? 0) / 4, 9);
+    expect(rungs('job/bed-close', 3).left).toEqual([]);
+  });
+  test('done in vain again, a repair has taken the fault away half as often as the first time', () => {
+    const repair = { station: 'job', mode: 'bed-close', remedies: ['set-height'], after: 0 };
+    const [first, second] = [
+      { ...repair, id: 'first' },
+      { ...repair, id: 'second' },
+    ];
+    const kase = { catalogue, machine: dunlin, symptoms: [], before: [], failed: [first, second] };
+    const bed = causes.find(({ id }) => id === 'job/bed-close') as Cause;
+    const once = chanceRemoved(kase, first, bed, causes);
+    expect(once).toBeGreaterThan(0.5);
+    expect(chanceRemoved(kase, second, bed, causes)).toBeCloseTo(once / 2, 9);
   });
 });
 

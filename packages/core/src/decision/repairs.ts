@@ -7,6 +7,7 @@ import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
 import type { Case, FailedRepair, Kept } from '../observation/context';
+import { AGAIN } from '../inference/removal';
 import { bounded } from '../quantities/keptWith';
 
 /** Causes that are taken on together, because the same first remedy at the same station is meant for them. */
@@ -23,8 +24,6 @@ export interface RepairGroup {
 
 /** Proving a repair from the smallest test to the feed test, in bench minutes, when the machine is hot (chosen). */
 export const PROOF_MIN = 6;
-/** A remedy that was done in vain cures so much less often when it is done again, with another part or with more care (chosen). */
-export const AGAIN = 0.5;
 /** What it takes when a whole ladder has cured nothing: strip and look at everything, or ask for help (chosen). */
 export const ELSEWHERE_MIN = 120;
 /** What no opened path shows (a setting, a strand, a bad contact when warm) is then found by asking and by trying (chosen). */
@@ -32,7 +31,7 @@ export const ASKING_MIN = 120;
 /** To mend what came to sight when everything was taken apart, proof aside, at the least (chosen). */
 export const MEND_MIN = 20;
 /**
- * Rungs that fit this place, path, material and bore, gentlest first. Those already tried in vain are left out, until nothing else is left.
+ * Rungs that fit this place, path, material and bore, gentlest first. Those tried in vain are left out while another was tried less often.
  * Where a swap has cured, the good part stays in, and that is all.
  */
 export function rungsFor(
@@ -61,18 +60,23 @@ export function rungsFor(
       (remedy) => remedy.materials === undefined || remedy.materials.includes(material.id) || material.assumed === true,
     )
     .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
-  const rungs = fitting.filter(({ id }) => times(id) === 0);
   // With everything tried, it is done once more: a new part may have had the same flaw, a setting may have been missed by a little.
-  return rungs.length > 0
-    ? rungs
-    : fitting
-        .filter(({ id }) => times(id) === 1)
-        .map((remedy) => ({
-          ...remedy,
-          name: `${remedy.name}: ${remedy.replaces === undefined ? 'once more' : 'another one'}`,
-          cures: remedy.cures * AGAIN,
-        }));
+  const left = fitting.filter(({ id, replaces }) => times(id) < (replaces === undefined ? MOST_TIMES : MOST_PARTS));
+  const least = Math.min(...left.map(({ id }) => times(id)));
+  return left
+    .filter(({ id }) => times(id) === least)
+    .map((remedy) => (least === 0 ? remedy : doneAgain(remedy, least)));
 }
+
+/** So often the same is done in one visit, and so many new parts of one kind are fitted (common practice, no source). */
+const MOST_TIMES = 3;
+const MOST_PARTS = 2;
+
+const doneAgain = (remedy: Remedy, times: number): Remedy => ({
+  ...remedy,
+  name: `${remedy.name}: ${remedy.replaces === undefined ? 'once more' : 'another one'}`,
+  cures: remedy.cures * AGAIN ** times,
+});
 
 const NEEDS = new WeakMap<readonly PlacedAction[], readonly Need[]>();
 

@@ -17,7 +17,7 @@ import {
   type HabitAdvice,
 } from './counsel';
 import type { Advice, Assessment, CauseSuspicion, RankedCheck, RankedOutcome, Sight } from './assessment';
-import { anywhereAt, clearing, spansOf, type StationSuspicion } from './cleared';
+import { anywhereByStop, clearing, spansOf, type StationSuspicion } from './cleared';
 import { ROUND_MIN } from '../decision/lookahead';
 import { answeredKeys, lookedAtKeys } from '../decision/answered';
 import { leftOfWay } from '../decision/apart';
@@ -217,6 +217,7 @@ export function sightOf({ model, evidence, suspicion }: Working): Sight {
   const clearedBy = clearing(model, evidence, suspicion);
   const now = stationShares(model, suspicion);
   const before = priorShares(model);
+  const anywhere = anywhereByStop(model, suspicion);
   const stations = model.route.stops.map(({ station }, i): StationSuspicion => {
     const by = clearedBy[i];
     return {
@@ -224,7 +225,7 @@ export function sightOf({ model, evidence, suspicion }: Working): Sight {
       name: station.name,
       suspicion: now[i] ?? 0,
       prior: before[i] ?? 0,
-      anywhere: anywhereAt(model, suspicion, i),
+      anywhere: anywhere[i] ?? 0,
       ...(by === undefined ? {} : { clearedBy: by }),
     };
   });

@@ -49,19 +49,24 @@ function tellsOf(model: Model, item: Evidence, index: number): boolean {
   return place.check.swap ? place.reach.has(index) !== cured : place.reach.has(index);
 }
 
-/** The one more fault that may be anywhere, at a stop of the route. */
-export const anywhereAt = (model: Model, { bystander }: Suspicion, stop: number): number =>
-  model.causes.reduce((sum, cause, c) => (cause.stop.index === stop ? sum + (bystander[c] ?? 0) : sum), 0);
+/** By stop of the route: the one more fault that may be anywhere. */
+export function anywhereByStop({ route, causes }: Model, { bystander }: Suspicion): readonly number[] {
+  const shares = route.stops.map(() => 0);
+  causes.forEach(({ stop: { index } }, c) => (shares[index] = (shares[index] ?? 0) + (bystander[c] ?? 0)));
+  return shares;
+}
 
 /** For each station of the route, the label of the finding that cleared it. */
 export function clearing(model: Model, evidence: readonly Evidence[], suspicion: Suspicion) {
   const now = stationShares(model, suspicion);
   const before = priorShares(model);
+  const anywhere = anywhereByStop(model, suspicion);
   return model.route.stops.map((stop, i): string | undefined => {
-    const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
-    const left = (now[i] ?? 0) - anywhereAt(model, suspicion, i);
+    const left = (now[i] ?? 0) - (anywhere[i] ?? 0);
     const low = left < CLEARED_BELOW && left < CLEARED_RATIO * (before[i] ?? 0);
-    if (members.length === 0 || !low) return undefined;
+    if (!low) return undefined;
+    const members = model.causes.flatMap((cause, c) => (cause.stop.index === i ? [c] : []));
+    if (members.length === 0) return undefined;
     const bench = evidence.filter((item) => tellsOf(model, item, stop.index));
     const told = bench
       .map((item) => ({ item, ratio: likelihoodRatio(model, item, new Set(members)) }))

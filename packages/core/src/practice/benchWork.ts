@@ -20,7 +20,6 @@ import { checksFor, looksAtHeat, needOfCheck, type CheckAtPlace } from '../bench
 import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
 import { withCase, type Model } from '../decision/model';
 import {
-  AGAIN,
   ASKING_MIN,
   MEND_MIN,
   mendMinutes,
@@ -31,7 +30,7 @@ import {
   type RepairGroup,
 } from '../decision/repairs';
 import { flatLikelihood, unlistedLikelihood } from '../inference/unlisted';
-import { chanceRemoved, removedBy } from '../inference/removal';
+import { AGAIN, chanceRemoved, removedBy } from '../inference/removal';
 import { sharedError } from '../observation/witness';
 import { allWays, resultShares } from '../observation/ways';
 import { pick, type HiddenOrder, type Luck } from './hidden';

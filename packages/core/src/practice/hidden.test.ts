@@ -12,11 +12,8 @@ test('every order drawn is one that an owner would bring: something complained o
     const told = catalogue.symptoms.filter(({ id }) => kase.symptoms.includes(id));
     if (there.length > 0)
       expect(told.some((symptom) => there.some(({ mode }) => hasSymptom(symptom, mode)))).toBe(true);
-    for (const { mode } of faults)
-      expect(
-        Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
-          Object.values(mode.reads ?? {}).some(({ p }) => p > 0),
-      ).toBe(true);
+    // One that does nothing anybody would complain of passes every test: it is no second fault.
+    for (const { mode } of faults) expect(catalogue.symptoms.some((symptom) => hasSymptom(symptom, mode))).toBe(true);
   }
 });
 

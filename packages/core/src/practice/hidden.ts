@@ -71,16 +71,18 @@ export const withoutEye = ({ dimensions }: Catalogue, mode: FailureMode): Failur
 /** Chance that the owner can say when it began (chosen). */
 const KNOWS_ONSET = 0.8;
 
-/** Whether anything shows of a fault: without, nothing is at fault. */
-const showsAtAll = ({ mode }: Cause): boolean =>
-  Object.values(mode.shows).some((values) => Object.keys(values).length > 0) ||
-  Object.values(mode.reads ?? {}).some(({ p }) => p > 0);
-
 /** Draws are given up after so many: a world in which nobody would complain. */
 const MOST_DRAWS = 1000;
 
 /** Whether a symptom is there: a drawn fault shows one of its signs for certain, or never. */
 export const hasSymptom = ({ when }: Symptom, mode: FailureMode): boolean => mayShow(mode, when);
+
+/**
+ * Whether a fault does anything that somebody could complain of. One that does nothing of the kind passes every test and prints: a machine
+ * that has it is not ill.
+ */
+const troubles = ({ symptoms }: Catalogue, { mode }: Cause): boolean =>
+  symptoms.some((symptom) => hasSymptom(symptom, mode));
 
 /**
  * Whether an owner has reason to come: something that is complained of is so. What lies aside of the path is known by its
@@ -95,15 +97,15 @@ function hasReason({ kase, faults, truth, like }: HiddenOrder): boolean {
 }
 
 /**
- * Draws until somebody would bring the machine in: something of what is complained of is so, and every fault shows in
- * something. Nobody comes for false alarms alone: with two dozen complaints one in ten orders would be such a one.
+ * Draws until somebody would bring the machine in: something of what is complained of is so, and every fault does
+ * something that could be. Nobody comes for false alarms alone: with two dozen complaints one in ten orders would be such a one.
  *
  * @throws Error
  */
 export function drawUntilBrought(draw: () => HiddenOrder): HiddenOrder {
   for (let i = 0; i < MOST_DRAWS; i++) {
     const order = draw();
-    if (hasReason(order) && order.faults.every(showsAtAll)) return order;
+    if (hasReason(order) && order.faults.every((fault) => troubles(order.truth, fault))) return order;
   }
   throw new Error('Nothing is ever complained of in this world.');
 }
