@@ -3,7 +3,7 @@ import { API_VERSION, API_VERSION_HEADER } from '@zealous/contracts/limits';
 import type { Machine } from '@zealous/core';
 import { IDBFactory } from 'fake-indexeddb';
 import { orderBegun, eventMended, eventRecorded, orderReconciled, orderOpened } from './ordersSlice';
-import { runOutbox } from './outbox';
+import { DRAWN_FIRST_MS, runOutbox } from './outbox';
 import { allUnsent, release } from './outboxStore';
 import { makeStore } from './store';
 import { makeEvent } from './useOrder';
@@ -29,6 +29,7 @@ const stored = (seq: number): Answer => ({ status: 201, body: { seq, already: fa
 const note = (text: string) => makeEvent('bench 1', 'note-added', { text });
 
 async function settle(): Promise<void> {
+  await jest.advanceTimersByTimeAsync(DRAWN_FIRST_MS);
   // The stand-in for the browser's database answers in real turns of the loop; clocks are the test's own.
   for (let i = 0; i < 60; i++) {
     await new Promise((resolve) => setImmediate(resolve));
@@ -88,6 +89,21 @@ test('entries go out one after the other, in the order in which they were record
   expect(asked.map((item) => item.id)).toEqual(events.map((event) => event.id));
   expect(store.getState().orders.outbox).toEqual([]);
   expect(store.getState().orders.byId['o']?.stored.map((item) => item.seq)).toEqual([1, 2, 3]);
+});
+
+test('what was tapped is drawn before it is kept and sent; it is written down at once', async () => {
+  serve(stored(1));
+  const store = running();
+  await settle();
+  const event = note('drawn first');
+  store.dispatch(eventRecorded({ orderId: 'o', event }));
+  expect([...rows.keys()].filter((key) => key.includes(event.id))).toHaveLength(1);
+  await jest.advanceTimersByTimeAsync(DRAWN_FIRST_MS - 1);
+  expect(asked).toEqual([]);
+  expect(await allUnsent()).toHaveLength(1);
+  await settle();
+  expect(asked.map(({ id }) => id)).toEqual([event.id]);
+  expect([...rows.keys()].filter((key) => key.includes(event.id))).toEqual([]);
 });
 
 test('without a server they wait, are tried again now and then, and go out when it is back', async () => {

@@ -19,6 +19,13 @@ const RETRY_MS = [1500, 1500, 3000, 6000, 12_000, 30_000] as const;
 const STUCK_AFTER = 5;
 const waitAfter = (tries: number): number => RETRY_MS[Math.min(tries, RETRY_MS.length) - 1] ?? RETRY_MS[0];
 
+/**
+ * So long an entry that was recorded has for being drawn, ms: writing its row and sending it would take the thread from that. It has been
+ * written down already by then.
+ */
+export const DRAWN_FIRST_MS = 200;
+const drawn = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, DRAWN_FIRST_MS));
+
 /** Keeps the rows of this device and the entries of this window the same. */
 function mirror(store: AppStore, others: Windows): () => void {
   let last: OrdersState['outbox'] = [];
@@ -43,6 +50,18 @@ function mirror(store: AppStore, others: Windows): () => void {
   };
   let work: Promise<void> = Promise.resolve();
   let noticed = last;
+  let due = false;
+  /** The rows in their turn: all that has come together by then. */
+  const soon = (wait: Promise<void>): void => {
+    if (due) return;
+    due = true;
+    work = Promise.all([work, wait])
+      .then(() => {
+        due = false;
+        return changed(store.getState().orders.outbox);
+      })
+      .catch(() => undefined);
+  };
   const look = (): void => {
     const { outbox, fromRows } = store.getState().orders;
     if (outbox === noticed) return;
@@ -52,9 +71,9 @@ function mirror(store: AppStore, others: Windows): () => void {
       work = work.then(() => void (last = outbox));
       return;
     }
-    // The journal at once; the rows in their turn.
-    for (const item of outbox) if (!before.includes(item)) jot(item);
-    work = work.then(() => changed(outbox)).catch(() => undefined);
+    // The journal at once; what cannot be written there is not kept waiting.
+    const safe = outbox.filter((item) => !before.includes(item)).map(jot);
+    soon(safe.every(Boolean) ? drawn() : Promise.resolve());
   };
   return store.subscribe(look);
 }
@@ -154,7 +173,9 @@ function sendAll(store: AppStore, others: Windows): () => void {
     void step();
   };
 
-  const unsubscribe = store.subscribe(() => void step());
+  const unsubscribe = store.subscribe(() => {
+    if (!busy && timer === undefined && store.getState().orders.outbox.length > 0) later(DRAWN_FIRST_MS);
+  });
   void step();
   return () => {
     stopped = true;

@@ -20,7 +20,7 @@ export function nextToTrace(orders: readonly Pick<OrderSummary, 'id' | 'machineI
 
 /**
  * Lets the tracer work out ahead, while a list stands, what does not change while a machine is traced: the first answer of an order
- * that is opened then comes in a fraction of the time. Nothing is kept of it, and nothing is said when the server does not answer.
+ * that is opened then comes in a fraction of the time. Nothing is said when the server does not answer.
  */
 export function useReadyAhead(orders: readonly OrderSummary[]): void {
   const dispatch = useAppDispatch();

@@ -49,7 +49,6 @@ export function OrderShell({
   readonly children: (props: OrderPartProps) => ReactNode;
 }) {
   const palette = usePalette();
-  const phaseFace = useBarText(size.small, PHASE_PX);
   const wide = useWide();
   const { order, loading, failure, retry } = useOrder(id);
   const router = useRouter();
@@ -88,6 +87,9 @@ export function OrderShell({
       style={styles.more}
     />
   );
+  // Made here and not where they are shown: what does not hang on the findings is not drawn anew at every tap.
+  const back = <WayBack href="/" />;
+  const parts = <OrderParts id={id} at={order.phase} {...(phase ? { here: phase } : {})} />;
   return (
     <View style={[styles.screen, { backgroundColor: palette.paper }, wide && styles.sideways]}>
       <StayAwake machine={machine} state={state} />
@@ -109,7 +111,7 @@ export function OrderShell({
                 </PageHead>
               ) : (
                 <HeatBand
-                  back={<WayBack href="/" />}
+                  back={back}
                   title={title}
                   more={more}
                   machine={machine}
@@ -124,33 +126,7 @@ export function OrderShell({
               {bar}
               <Connection />
               <Unsendable order={order} />
-              <View
-                role="navigation"
-                aria-label="Parts of the order"
-                style={[styles.phases, { borderColor: palette.line }]}
-              >
-                {PHASES.map((item, i) => {
-                  const here = item.id === phase;
-                  const now = item.id === order.phase;
-                  return (
-                    <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
-                      <TouchableRipple
-                        role="link"
-                        aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
-                        {...(here ? { 'aria-current': 'page' as const } : {})}
-                        style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
-                      >
-                        <View style={styles.named}>
-                          {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
-                          <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'} style={phaseFace}>
-                            {i + 1} {item.label}
-                          </Text>
-                        </View>
-                      </TouchableRipple>
-                    </Link>
-                  );
-                })}
-              </View>
+              {parts}
               {sheet ? <OrderSheet order={order} record={record} onClose={() => setSheet(false)} /> : null}
               <OrderCatalogue.Provider value={catalogue === present ? undefined : catalogue}>
                 {children({ order, record })}
@@ -159,6 +135,37 @@ export function OrderShell({
           )}
         </WithLine>
       </View>
+    </View>
+  );
+}
+
+/** The four screens of an order, and at which it stands. */
+function OrderParts({ id, at, here: shown }: { readonly id: string; readonly at: Phase; readonly here?: Phase }) {
+  const palette = usePalette();
+  const face = useBarText(size.small, PHASE_PX);
+  return (
+    <View role="navigation" aria-label="Parts of the order" style={[styles.phases, { borderColor: palette.line }]}>
+      {PHASES.map((item, i) => {
+        const here = item.id === shown;
+        const now = item.id === at;
+        return (
+          <Link key={item.id} href={orderHref(id, item.id)} replace asChild>
+            <TouchableRipple
+              role="link"
+              aria-label={`${item.label}${now ? ', the order stands here' : ''}`}
+              {...(here ? { 'aria-current': 'page' as const } : {})}
+              style={StyleSheet.flatten([styles.phase, { borderColor: here ? palette.deed : 'transparent' }])}
+            >
+              <View style={styles.named}>
+                {now ? <Icon name="flag" size={14} color={palette.deed} /> : null}
+                <Text kind="small" bold={here} tone={here ? 'deed' : 'soft'} style={face}>
+                  {i + 1} {item.label}
+                </Text>
+              </View>
+            </TouchableRipple>
+          </Link>
+        );
+      })}
     </View>
   );
 }

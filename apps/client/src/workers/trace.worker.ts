@@ -42,15 +42,22 @@ function belief(machine: Machine): Catalogue {
   return known;
 }
 
-/** The posterior last worked out: what to do next is asked for a moment after what is believed. */
-let weighed:
-  { readonly machine: Machine; readonly state: string; readonly working: ReturnType<typeof quickWorking> } | undefined;
+interface Weighed {
+  readonly machine: Machine;
+  readonly state: string;
+  readonly working: ReturnType<typeof quickWorking>;
+}
+/** As many orders are made ready for, and the one that is open. */
+const MOST_WEIGHED = 4;
+/** The posteriors last worked out, the latest first: what to do next is asked for a moment after what is believed. */
+let weighed: readonly Weighed[] = [];
 
-function quickly(machine: Machine, state: OrderState): ReturnType<typeof quickWorking> {
+function quickly(machine: Machine, state: OrderState): Weighed['working'] {
   const told = JSON.stringify(state);
-  if (weighed?.machine !== machine || weighed.state !== told)
-    weighed = { machine, state: told, working: quickWorking(machine, belief(machine), state) };
-  return weighed.working;
+  const known = weighed.find((one) => one.machine === machine && one.state === told);
+  const latest = known ?? { machine, state: told, working: quickWorking(machine, belief(machine), state) };
+  weighed = [latest, ...weighed.filter((one) => one !== known)].slice(0, MOST_WEIGHED);
+  return latest.working;
 }
 
 /** A machine and an order to practise on: a phone's first answers would otherwise take several times as long. */
@@ -125,12 +132,13 @@ const service = {
     };
     whenIdle(() => step(0, []));
   },
-  /** Works out, while nobody waits, what does not change while this machine is traced. */
+  /** Works out, while nobody waits, what does not change while this machine is traced, and what is believed of this order. */
   makeReady({ machine, events }: Ahead): void {
     whenIdle(() => {
       const kept = keptMachine(machine);
       const state = reduceOrder(kept, belief(kept), events);
-      assess(kept, belief(kept), state, benchAt(kept, state, state.lastMs), { depth: 1, quick: true });
+      const bench = benchAt(kept, state, state.lastMs);
+      assess(kept, belief(kept), state, bench, { depth: 1, quick: true }, quickly(kept, state));
     });
   },
   setShop(document: { readonly catalogue: ShopCatalogue; readonly learned: Learned }, useLearned: boolean): void {
@@ -139,7 +147,7 @@ const service = {
       ...(useLearned ? { learned: document.learned } : {}),
     };
     beliefs = new Map();
-    weighed = undefined;
+    weighed = [];
   },
   /** What is believed as the findings stand, before anything is decided: the strand moves by it. */
   sight: (machine: Machine, state: OrderState) => {

@@ -25,18 +25,18 @@ export class BlockLikelihood {
   /** By how many of the block's moments a fault outlasts: the number of each cause's profile, 0 where it is silent. */
   private readonly codes: readonly Int32Array[];
   /** Profiles as they have come up, from number 1. Causes that show alike have one between them. */
-  private readonly profiles: Profile[] = [];
-  private readonly numberOf = new Map<string, number>();
+  private readonly profiles: Profile[];
+  private readonly numberOf: Map<string, number>;
   /** More than it can have profiles: several are one number, kept while it is an exact one. */
   private readonly base: number;
-  private readonly sights = new Sights();
+  private readonly sights: Sights;
   /** By pattern of weights and sight: what it says. */
   private readonly saysOf: number[][] = [];
   /** By pattern of weights, and profiles as one number. */
   private readonly kept: Map<number, number>[] = [];
   private readonly keptBy: Map<number, ByLinks>[] = [];
   /** By profiles as one number: what is seen of them together, where it makes no difference whose they are. */
-  private readonly folded = new Map<number, Seen>();
+  private readonly folded: Map<number, Seen>;
   private readonly patterns = new Map<string, number>();
   /** After how many repairs something of it was seen, in order. */
   private readonly epochs: readonly number[];
@@ -46,13 +46,19 @@ export class BlockLikelihood {
   /** Where each link of the component stands among the columns; −1 where it does not look here. */
   private readonly linksAt: readonly number[];
 
+  /** @param like the same looks, where they say something else: what they see of each fault is worked out once for both */
   constructor(
     private readonly block: Block,
-    links: readonly number[],
+    private readonly links: readonly number[],
     private readonly causes: readonly Cause[],
     private readonly evidence: readonly Evidence[],
     private readonly given: LogGiven,
+    like?: BlockLikelihood,
   ) {
+    this.profiles = like?.profiles ?? [];
+    this.numberOf = like?.numberOf ?? new Map<string, number>();
+    this.sights = like?.sights ?? new Sights();
+    this.folded = like?.folded ?? new Map<number, Seen>();
     this.columns = columnsOf(block);
     this.linksAt = links.map((e) => this.columns.lastIndexOf(e));
     this.epochs = [...new Set(this.columns.map((e) => evidence[e]?.epoch ?? 0))].sort((a, b) => a - b);
@@ -60,8 +66,14 @@ export class BlockLikelihood {
       { length: (this.epochs.at(-1) ?? 0) + 1 },
       (_, gone) => this.epochs.filter((epoch) => epoch <= gone).length,
     );
-    this.codes = Array.from({ length: this.epochs.length + 1 }, () => new Int32Array(causes.length).fill(UNKNOWN));
+    this.codes =
+      like?.codes ?? Array.from({ length: this.epochs.length + 1 }, () => new Int32Array(causes.length).fill(UNKNOWN));
     this.base = (this.epochs.length + 1) * causes.length + 1;
+  }
+
+  /** The same looks at the same faults, with other likelihoods. */
+  saying(evidence: readonly Evidence[], given: LogGiven): BlockLikelihood {
+    return new BlockLikelihood(this.block, this.links, this.causes, evidence, given, this);
   }
 
   /** Number of a pattern of weights, as far as they weigh what is seen here alone. */

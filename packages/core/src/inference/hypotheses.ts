@@ -36,6 +36,8 @@ export interface ByExpectation {
 
 /** What a search found, and what it is expected to have left out, as a share of what is believed. */
 export interface SetsFound {
+  /** What the faults of a set say of all that is known. */
+  readonly joint: Joint;
   /** By which the sets were weighed. */
   readonly prior: SetPrior;
   readonly list: readonly Weighed[];
@@ -138,7 +140,7 @@ const logSum = (logs: readonly number[]): number => {
 class Weighing {
   readonly found: Weighed[] = [];
   readonly prior: SetPrior;
-  private readonly joint: Joint;
+  readonly joint: Joint;
   private readonly removals: Removals;
   /** By cause, its place in path order. */
   readonly rank: readonly number[];
@@ -206,7 +208,7 @@ export function hypotheses(
     if (size === MOST_FAULTS || mass - whole < Math.log(breadth.worth)) break;
     level = extend([...level].sort((a, b) => b.log - a.log).slice(0, breadth.extended), candidates, weighing);
   }
-  return { prior: weighing.prior, list: weighing.found, leftOut: NaN };
+  return { prior: weighing.prior, joint: weighing.joint, list: weighing.found, leftOut: NaN };
 }
 
 /** All pairs, and of larger sets those that are expected to matter, until next to nothing is left out. */
@@ -224,7 +226,7 @@ function byExpectation(weighing: Weighing, alone: readonly Sized[], { leftOut, m
     out += done.rest;
     whole = logSum([whole, ...level.map((item) => item.log)]);
   }
-  return { prior: weighing.prior, list: weighing.found, leftOut: out };
+  return { prior: weighing.prior, joint: weighing.joint, list: weighing.found, leftOut: out };
 }
 
 /** So many sets, in one class or in several that follow one another, say how far what was expected of them comes true. */

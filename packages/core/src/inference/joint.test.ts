@@ -49,6 +49,24 @@ test('block by block, given what the looks between them found, it is the same as
   });
 });
 
+test('the same looks with other likelihoods: as if worked out anew, whichever was asked first', () => {
+  const other = evidence.map((item, i) => ({
+    ...item,
+    given: item.given.map((g) => (typeof g === 'number' ? g ** 0.5 : g.map((x) => 0.1 + 0.8 * x ** (1 + (i % 3))))),
+  }));
+  const first = new Joint(causes, evidence);
+  const anew = new Joint(causes, other);
+  causes.forEach((_, c) => void first.logLikelihood([c]));
+  const after = first.saying(other);
+  causes.forEach((_, a) => {
+    const b = (a * 7 + 3) % causes.length;
+    for (const [set, removed] of [[[a]], [[a], [0]], [[a, b].sort((x, y) => x - y)]] as const)
+      expect(after.logLikelihood(set, removed)).toBeCloseTo(anew.logLikelihood(set, removed), 12);
+    // The first has not been touched by it.
+    expect(first.logLikelihood([a])).toBeCloseTo(new Joint(causes, evidence).logLikelihood([a]), 12);
+  });
+});
+
 describe('a fault that a repair took away', () => {
   const seen: readonly Finding[] = [
     { id: 'a', key: 'sink-temp@sink', result: 'hot' },

@@ -29,24 +29,30 @@ export class Joint {
   private readonly weightsFor: (causes: readonly Cause[]) => readonly number[];
   private readonly patternOf = new Map<readonly number[], readonly number[]>();
 
+  /** @param like the same observations, where they say something else: what is seen of each fault is taken from there */
   constructor(
     private readonly causes: readonly Cause[],
     private readonly evidence: readonly Evidence[],
     manyWays?: number,
+    like?: Joint,
   ) {
     this.given = new LogGiven(evidence);
+    const { given } = this;
     let from = 0;
-    this.parts = componentsOf(evidence, manyWays).map(({ blocks, links }) => {
-      const part = {
-        links,
-        blocks: blocks.map((block) => new BlockLikelihood(block, links, causes, evidence, this.given)),
-        from,
-      };
-      from += blocks.length;
-      return part;
-    });
+    this.parts = like
+      ? like.parts.map((part) => ({ ...part, blocks: part.blocks.map((block) => block.saying(evidence, given)) }))
+      : componentsOf(evidence, manyWays).map(({ blocks, links }) => {
+          const made = blocks.map((block) => new BlockLikelihood(block, links, causes, evidence, given));
+          from += blocks.length;
+          return { links, blocks: made, from: from - blocks.length };
+        });
     this.numbers = evidence.flatMap(({ look }, e) => (look ? [] : [e]));
     this.weightsFor = weightsOf(evidence);
+  }
+
+  /** The same observations of the same faults, with other likelihoods. */
+  saying(evidence: readonly Evidence[]): Joint {
+    return new Joint(this.causes, evidence, undefined, this);
   }
 
   /** By block, the number of its pattern of weights. */

@@ -53,20 +53,28 @@ function shared(logs: readonly number[]): { readonly log: number; readonly share
  * same complaint, and all checks of the path find it sound. No repair takes it away.
  *
  * @param prior by cause
+ * @param listed what listed faults say of the same evidence
  */
-export function unlisted(causes: readonly Cause[], prior: readonly number[], evidence: readonly Evidence[]): Unlisted {
+export function unlisted(
+  causes: readonly Cause[],
+  prior: readonly number[],
+  evidence: readonly Evidence[],
+  listed = new Joint(causes, evidence),
+): Unlisted {
   const whole = causes.reduce((sum, _, c) => sum + (prior[c] ?? 0), 0) || 1;
-  const likeAny = (told: readonly Evidence[]): ReturnType<typeof shared> => {
-    const joint = new Joint(causes, told.map(asUnlisted));
-    return shared(causes.map((_, c) => Math.log((prior[c] ?? 0) / whole) + joint.logLikelihood([c])));
-  };
-  const shown = likeAny(evidence);
+  const likeAny = (joint: Joint): ReturnType<typeof shared> =>
+    shared(causes.map((_, c) => Math.log((prior[c] ?? 0) / whole) + joint.logLikelihood([c])));
+  const told = evidence.map(asUnlisted);
+  const shown = likeAny(listed.saying(told));
   const weights = weightsOf(evidence)([]);
   const checksSound = evidence.reduce((sum, item, i) => {
     if (isComplaint(item)) return sum;
     return sum + (weights[i] ?? 1) * Math.log(Math.max(item.repair ? STILL_ILL.left : item.aside, LEAST));
   }, 0);
-  const hidden = likeAny(evidence.filter(isComplaint)).log + checksSound;
+  const complaints = told.filter(isComplaint);
+  // Before the first check the two differ in nothing.
+  const complained = complaints.length === told.length ? shown : likeAny(new Joint(causes, complaints));
+  const hidden = complained.log + checksSound;
   const both = shared([Math.log(1 - ASIDE) + shown.log, Math.log(ASIDE) + hidden]);
   return { log: both.log, aside: both.share[1] ?? ASIDE, like: shown.share };
 }

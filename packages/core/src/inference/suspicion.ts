@@ -101,8 +101,8 @@ export function weigh(
 ): Suspicion {
   const evidence = byId(known);
   const n = causes.length;
-  const { prior: of, list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
-  const { log: noList, aside, like } = unlisted(causes, prior, evidence);
+  const { prior: of, joint, list: found, leftOut } = hypotheses(causes, prior, evidence, gone, breadth);
+  const { log: noList, aside, like } = unlisted(causes, prior, evidence, joint);
   const elsewhere = Math.log(prior[n] ?? 0) + noList;
   const top = found.reduce((most, { log }) => Math.max(most, log), elsewhere);
   const mass = ({ log }: Pick<Weighed, 'log'>): number => Math.exp(log - top);
