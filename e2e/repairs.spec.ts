@@ -50,6 +50,13 @@ const tapped = (story: string, { taps, steps, characters }: Taps): void => {
   expect(taps).toBeLessThanOrEqual(MOST_TAPS);
 };
 
+/** The question in which a complaint is asked. */
+const SEEN = {
+  print: /^What is seen of the print/,
+  filament: /^How does the filament run/,
+  machine: /^What of the machine/,
+};
+
 /** Takes a machine in as a person does, from the bench. */
 async function takenInByHand(page: Page, fault: Fault, symptom: string, onset: string): Promise<string> {
   const { machine: of, lane } = fault;
@@ -60,9 +67,10 @@ async function takenInByHand(page: Page, fault: Fault, symptom: string, onset: s
   await page.getByRole('radio', { name: new RegExp(`^${of.name} `) }).click();
   const lanes = of.runs.find(({ id }) => id === lane)?.name;
   if (lanes) await page.getByRole('radio', { name: lanes, exact: true }).click();
-  await button(page, 'Next question').click();
+  const { asked = 'print' } = deliveredCatalogue.symptoms.find(({ id }) => id === symptom) ?? {};
+  await button(page, SEEN[asked]).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.symptoms, symptom), exact: true }).click();
-  await button(page, 'Next question').click();
+  await button(page, /^When did it begin/).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.onsets, onset), exact: true }).click();
   await button(page, 'Next question').click();
   await page.getByRole('radio', { name: 'PLA', exact: true }).click();

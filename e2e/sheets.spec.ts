@@ -120,6 +120,25 @@ test('in a group of choices arrows choose, and space ticks', async ({ page }) =>
   await expect(box).not.toBeChecked();
 });
 
+test('what is complained of is asked in questions that fit, and only the page’s own content moves for them', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 390, height: 844 } });
+  await page.goto(`${server.url}/take-in`);
+  await page.getByRole('radio', { name: /Dunlin/ }).click();
+  await page.getByRole('radio', { name: /^Lane A/ }).click();
+  for (const question of [/^What is seen of the print/, /^How does the filament run/, /^What of the machine/]) {
+    await button(page, 'Next question').click();
+    await expect(button(page, question)).toHaveAttribute('aria-expanded', 'true');
+    // Its first line and its last are both in sight, above the foot of the page.
+    await expect(button(page, question)).toBeInViewport({ ratio: 1 });
+    await expect(button(page, 'Next question')).toBeInViewport({ ratio: 1 });
+    expect(await page.evaluate(() => document.documentElement.scrollTop)).toBe(0);
+    await expect(page.getByRole('heading', { name: 'Take in', level: 1 })).toBeInViewport({ ratio: 1 });
+  }
+  await page.close();
+});
+
 for (const [width, height] of [
   [390, 844],
   [360, 640],

@@ -47,20 +47,23 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await page.getByRole('radio', { name: 'Dunlin' }).click();
   await page.getByRole('radio', { name: /^Lane A/ }).click();
   await button(page, 'Next question').click();
-  await page.getByRole('checkbox', { name: 'Filament does not reach the head' }).click();
   await button(page, 'Next question').click();
+  await page.getByRole('checkbox', { name: 'Filament does not reach the head' }).click();
+  await button(page, /^When did it begin/).click();
   await page.getByRole('checkbox', { name: 'At loading' }).click();
   await reload();
+  await button(page, /^How does the filament run/).click();
   await expect(page.getByRole('checkbox', { name: 'Filament does not reach the head' })).toBeChecked();
   await expect(page.getByTestId('first-suspicion')).toContainText('%');
+  await button(page, /^How long was it loaded/).click();
+  await page.getByRole('radio', { name: 'More than 4 weeks' }).click();
   await button(page, /^Filament in it/).click();
   await page.getByRole('radio', { name: 'PLA', exact: true }).click();
   await page.getByRole('radio', { name: 'orange' }).click();
-  await page.getByRole('radio', { name: 'More than 4 weeks' }).click();
   await shot(page, 'take-in');
   await readAloud(page, /main "Take in"/, [
     /heading "Take in" \[level=1\]/,
-    /button "What is seen\? Several may apply Filament does not reach the head"/,
+    /button "How does the filament run\? Several may apply Filament does not reach the head"/,
     /button "Filament in it.*\[expanded\]/,
     /radiogroup "Material"/,
     /radio "PLA" \[checked\]/,

@@ -188,6 +188,11 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
   if (kind === 'symptoms')
     return [
       text('label', 'In the owner’s words'),
+      one('asked', 'A complaint of', {
+        print: 'The print',
+        filament: 'How the filament runs',
+        machine: 'The machine itself',
+      }),
       { name: 'when', label: 'It is what is seen of', kind: { type: 'own', name: 'when' } },
       number('miss', 'Not told though it is there, share'),
       number('falseAlarm', 'Told though it is not there, share'),

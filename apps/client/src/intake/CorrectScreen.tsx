@@ -42,7 +42,7 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
         <IntakeQuestions
           machine={machine}
           form={form}
-          first="seen"
+          first="seen-print"
           laneFixed={state.findings.length + state.notDone.length > 0}
         />
       </ScrollView>

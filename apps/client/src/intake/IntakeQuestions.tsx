@@ -1,4 +1,4 @@
-import { laneRuns, routeOf, symptomsFor, type Machine } from '@zealous/core';
+import { COMPLAINED_OF, laneRuns, routeOf, symptomsFor, type Machine } from '@zealous/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useCatalogue } from '../data/useCatalogue';
@@ -37,7 +37,14 @@ const UNKNOWN = 'unknown';
 const toggled = (list: readonly string[], id: string): readonly string[] =>
   list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
 
-export type Question = 'machine' | 'seen' | 'began' | 'filament' | 'done' | 'places' | 'rest';
+type Complaint = (typeof COMPLAINED_OF)[number];
+export type Question = 'machine' | `seen-${Complaint}` | 'began' | 'filament' | 'loaded' | 'done' | 'places' | 'rest';
+
+const SEEN: Readonly<Record<Complaint, string>> = {
+  print: 'What is seen of the print? Several may apply',
+  filament: 'How does the filament run? Several may apply',
+  machine: 'What of the machine: heat, fan, sensors, noise?',
+};
 
 /** What is typed, and may not fit, with the question that it belongs to. */
 const TYPED = [
@@ -96,9 +103,10 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   const stations = machine ? routeOf(machine, lane ?? lanes[0]?.id).stops.map(({ station }) => station) : [];
   const order: readonly Question[] = [
     ...(which || asksLane ? (['machine'] as const) : []),
-    'seen',
+    ...COMPLAINED_OF.map((of) => `seen-${of}` as const),
     'began',
     'filament',
+    'loaded',
     'done',
     ...(machine ? (['places'] as const) : []),
     'rest',
@@ -153,22 +161,27 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
             </>,
           )
         : null}
-      {fold(
-        'seen',
-        'What is seen? Several may apply',
-        labels(symptoms, draft.symptoms),
-        <>
-          <Choice
-            label="Seen"
-            paired
-            several
-            options={symptoms}
-            chosen={draft.symptoms}
-            onToggle={(id) => onChange({ symptoms: toggled(draft.symptoms, id) })}
-          />
-          <Unticked symptoms={symptoms} draft={draft} onChange={(notLooked) => onChange({ notLooked })} />
-        </>,
-      )}
+      {COMPLAINED_OF.map((of) => {
+        const asked = symptoms.filter((symptom) => (symptom.asked ?? 'print') === of);
+        return fold(
+          `seen-${of}`,
+          SEEN[of],
+          labels(asked, draft.symptoms),
+          <>
+            <Choice
+              label={SEEN[of]}
+              paired
+              several
+              options={asked}
+              chosen={draft.symptoms}
+              onToggle={(id) => onChange({ symptoms: toggled(draft.symptoms, id) })}
+            />
+            {of === COMPLAINED_OF.at(-1) ? (
+              <Unticked symptoms={symptoms} draft={draft} onChange={(notLooked) => onChange({ notLooked })} />
+            ) : null}
+          </>,
+        );
+      })}
       {fold(
         'began',
         'When did it begin? Several may apply',
@@ -217,6 +230,18 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
             chosen={draft.colour ? [draft.colour] : []}
             onToggle={(id) => onChange({ colour: draft.colour === id ? undefined : id })}
           />
+        </>,
+      )}
+      {fold(
+        'loaded',
+        'How long was it loaded, and what ran before?',
+        [
+          WEEKS.find(({ id }) => id === String(draft.weeksLoaded))?.label,
+          draft.hotterBefore === true ? 'a hotter plastic before' : undefined,
+        ]
+          .filter(Boolean)
+          .join(', '),
+        <>
           <Text bold>How long was it loaded?</Text>
           <Choice
             label="Weeks loaded"

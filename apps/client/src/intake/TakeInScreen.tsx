@@ -112,7 +112,7 @@ export function TakeInScreen() {
       <IntakeQuestions
         machine={machine}
         form={form}
-        first={draft.machineId === undefined ? 'machine' : 'seen'}
+        first={draft.machineId === undefined ? 'machine' : 'seen-print'}
         last={draft.machineId === undefined ? undefined : last.filament[draft.machineId]}
         which={{
           coming: isFetching && !machine,

@@ -22,7 +22,7 @@ function useDeviceScale(): number {
     // As high as the device's text: its size changes when that does.
     const probe = document.createElement('div');
     probe.setAttribute('aria-hidden', 'true');
-    probe.style.cssText = 'position:absolute;visibility:hidden;width:1rem;height:1rem';
+    probe.style.cssText = 'position:fixed;top:0;visibility:hidden;width:1rem;height:1rem';
     document.body.append(probe);
     const observer = new ResizeObserver(() => setPx(rootPx()));
     observer.observe(probe);

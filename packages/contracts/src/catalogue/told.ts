@@ -1,11 +1,12 @@
 import 'reflect-metadata';
-import type { Before, Dimension, Onset, Symptom } from '@zealous/core';
+import { COMPLAINED_OF, type Before, type Dimension, type Onset, type Symptom } from '@zealous/core';
 import { FindingContract } from './parts';
-import { Day, Flag, Id, Ids, idsEntry, MapOf, Maybe, Part, Says, Share, Words } from './rules';
+import { Day, Flag, Id, Ids, idsEntry, MapOf, Maybe, OneOf, Part, Says, Share, Words } from './rules';
 
 export class SymptomContract implements Symptom {
   @Id() id!: string;
   @Words(80) label!: string;
+  @Maybe() @OneOf(COMPLAINED_OF) @Says('what it is a complaint of; absent: the print') asked?: Symptom['asked'];
   @MapOf(idsEntry(20)) when!: Record<string, string[]>;
   @Share() miss!: number;
   @Share() falseAlarm!: number;

@@ -87,12 +87,17 @@ export interface FailureMode {
   readonly retired?: boolean;
 }
 
+/** What an owner complains of: asked one after the other. */
+export const COMPLAINED_OF = ['print', 'filament', 'machine'] as const;
+
 export interface Symptom {
   readonly id: string;
   readonly label: string;
   readonly when: Readonly<Record<string, readonly string[]>>;
   readonly miss: number;
   readonly falseAlarm: number;
+  /** What it is a complaint of; absent: the print. */
+  readonly asked?: (typeof COMPLAINED_OF)[number];
   /** Asked at the taking-in from this day on (ISO 8601): of an order taken in before, nothing is known of it. */
   readonly since?: string;
   /** Said before every check that wants power or heat, until something has been mended. */
