@@ -61,15 +61,18 @@ export function rungsFor(
     )
     .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
   // With everything tried, it is done once more: a new part may have had the same flaw, a setting may have been missed by a little.
-  const left = fitting.filter(({ id, replaces }) => times(id) < (replaces === undefined ? MOST_TIMES : MOST_PARTS));
+  // What is written down is as it was written.
+  const most = cause.stop.station.kind === 'job' ? MOST_SET : MOST_TIMES;
+  const left = fitting.filter(({ id, replaces }) => times(id) < (replaces === undefined ? most : MOST_PARTS));
   const least = Math.min(...left.map(({ id }) => times(id)));
   return left
     .filter(({ id }) => times(id) === least)
     .map((remedy) => (least === 0 ? remedy : doneAgain(remedy, least)));
 }
 
-/** So often the same is done in one visit, and so many new parts of one kind are fitted (common practice, no source). */
+/** So often the same is done in one visit, a setting is changed, and a new part of one kind is fitted (common practice, no source). */
 const MOST_TIMES = 3;
+const MOST_SET = 2;
 const MOST_PARTS = 2;
 
 const doneAgain = (remedy: Remedy, times: number): Remedy => ({
