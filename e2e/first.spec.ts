@@ -22,6 +22,30 @@ async function heldUp(page: Page): Promise<() => void> {
   return letThrough;
 }
 
+test('a first visit sends at most 500 kB: script, faces and what the list says', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'block' });
+  const page = await context.newPage();
+  await page.goto(server.url);
+  await expect(page.locator('.first')).toHaveCount(0);
+  await page.evaluate(async () => void (await document.fonts.ready));
+  await page.waitForLoadState('networkidle');
+  const sent = await page.evaluate(() =>
+    [...performance.getEntriesByType('navigation'), ...performance.getEntriesByType('resource')].map((entry) => {
+      const { name, encodedBodySize } = entry as PerformanceResourceTiming;
+      return [name.split('/').at(-1), encodedBodySize] as const;
+    }),
+  );
+  // The tracer's thread is fetched a second after the list stands, for the order that will be opened.
+  const first = sent.filter(([name]) => name?.startsWith('trace-') !== true);
+  expect(first.filter(([name]) => name?.endsWith('.js')).map(([name]) => name?.replace(/-.*/, ''))).toEqual([
+    'first.js',
+    'index',
+  ]);
+  expect(first.reduce((sum, [, bytes]) => sum + bytes, 0)).toBeGreaterThan(200_000);
+  expect(first.reduce((sum, [, bytes]) => sum + bytes, 0)).toBeLessThanOrEqual(500_000);
+  await context.close();
+});
+
 test('the bench is read before the application is there; a tap on an order is kept, and Back leads to the bench', async ({
   page,
 }) => {

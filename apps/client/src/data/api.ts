@@ -1,14 +1,4 @@
 import { API_VERSION, API_VERSION_HEADER } from '@zealous/contracts/limits';
-import {
-  keptMachine,
-  type ChangeKind,
-  type Learned,
-  type LineIntent,
-  type Machine,
-  type OrderEvent,
-  type ShopCatalogue,
-  type ShopChange,
-} from '@zealous/core';
 import { createApi, fetchBaseQuery } from '@reduxjs/toolkit/query/react';
 import type {
   EventStored,
@@ -24,6 +14,8 @@ import type {
   StoredEvent,
 } from '@zealous/contracts/messages';
 import { versionSeen } from './ordersSlice';
+// Types only: this stands in the first piece of the page, which does without the core.
+import type { ChangeKind, Learned, LineIntent, Machine, OrderEvent, ShopCatalogue, ShopChange } from '@zealous/core';
 
 const plain = fetchBaseQuery({ baseUrl: '/api', timeout: 10_000 });
 
@@ -137,12 +129,7 @@ export const api = createApi({
       query: (params) => ({ url: '/orders', params }),
       providesTags: ['Orders'],
     }),
-    order: build.query<OrderDocument, string>({
-      query: (id) => `/orders/${id}`,
-      // Thirty orders of one machine hold it once.
-      transformResponse: (document: OrderDocument) => ({ ...document, machine: keptMachine(document.machine) }),
-      keepUnusedDataFor: 0,
-    }),
+    order: build.query<OrderDocument, string>({ query: (id) => `/orders/${id}`, keepUnusedDataFor: 0 }),
     eventsAfter: build.query<readonly StoredEvent[], { id: string; after: number; last?: string }>({
       query: ({ id, ...params }) => ({ url: `/orders/${id}/events`, params }),
       keepUnusedDataFor: 0,

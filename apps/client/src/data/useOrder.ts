@@ -1,5 +1,6 @@
 import { createSelector } from '@reduxjs/toolkit';
 import {
+  keptMachine,
   phaseOf,
   reduceOrder,
   type Catalogue,
@@ -10,6 +11,7 @@ import {
   type OrderState,
   type Phase,
 } from '@zealous/core';
+import type { OrderDocument } from '@zealous/contracts/messages';
 import { useCallback, useEffect, useMemo } from 'react';
 import { v4 as uuid } from 'uuid';
 import { api, useOrderQuery } from './api';
@@ -124,6 +126,12 @@ export interface OrderView {
   readonly retry: () => void;
 }
 
+/** Thirty orders of one machine hold it once. */
+export const sharing = (document: OrderDocument): OrderDocument => ({
+  ...document,
+  machine: keptMachine(document.machine),
+});
+
 /** One order, kept in step with the server, readable without it. */
 export function useOrder(id: string): OrderView {
   const dispatch = useAppDispatch();
@@ -138,7 +146,7 @@ export function useOrder(id: string): OrderView {
     const there = new Map(data.events.map(({ seq, event }) => [seq, event.id]));
     // Another entry at the same place: the server has another past. One that only lacks entries is found by the next question.
     const other = known.some(({ seq, event }) => (there.get(seq) ?? event.id) !== event.id);
-    dispatch(other ? orderReconciled(data) : orderOpened(data));
+    dispatch(other ? orderReconciled(sharing(data)) : orderOpened(sharing(data)));
   }, [data, dispatch, id, store]);
 
   useEffect(() => {
