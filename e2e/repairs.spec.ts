@@ -67,8 +67,8 @@ async function takenInByHand(page: Page, fault: Fault, symptom: string, onset: s
   await page.getByRole('radio', { name: new RegExp(`^${of.name} `) }).click();
   const lanes = of.runs.find(({ id }) => id === lane)?.name;
   if (lanes) await page.getByRole('radio', { name: lanes, exact: true }).click();
-  const { asked = 'print' } = deliveredCatalogue.symptoms.find(({ id }) => id === symptom) ?? {};
-  await button(page, SEEN[asked]).click();
+  const { about = 'print' } = deliveredCatalogue.symptoms.find(({ id }) => id === symptom) ?? {};
+  await button(page, SEEN[about]).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.symptoms, symptom), exact: true }).click();
   await button(page, /^When did it begin/).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.onsets, onset), exact: true }).click();

@@ -188,7 +188,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
   if (kind === 'symptoms')
     return [
       text('label', 'In the owner’s words'),
-      one('asked', 'A complaint of', {
+      one('about', 'A complaint about', {
         print: 'The print',
         filament: 'How the filament runs',
         machine: 'The machine itself',

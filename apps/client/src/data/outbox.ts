@@ -24,7 +24,6 @@ const waitAfter = (tries: number): number => RETRY_MS[Math.min(tries, RETRY_MS.l
  * written down already by then.
  */
 export const DRAWN_FIRST_MS = 200;
-const drawn = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, DRAWN_FIRST_MS));
 
 /** Keeps the rows of this device and the entries of this window the same. */
 function mirror(store: AppStore, others: Windows): () => void {
@@ -50,17 +49,12 @@ function mirror(store: AppStore, others: Windows): () => void {
   };
   let work: Promise<void> = Promise.resolve();
   let noticed = last;
-  let due = false;
+  let due: ReturnType<typeof setTimeout> | undefined;
   /** The rows in their turn: all that has come together by then. */
-  const soon = (wait: Promise<void>): void => {
-    if (due) return;
-    due = true;
-    work = Promise.all([work, wait])
-      .then(() => {
-        due = false;
-        return changed(store.getState().orders.outbox);
-      })
-      .catch(() => undefined);
+  const keepRows = (): void => {
+    clearTimeout(due);
+    due = undefined;
+    work = work.then(() => changed(store.getState().orders.outbox)).catch(() => undefined);
   };
   const look = (): void => {
     const { outbox, fromRows } = store.getState().orders;
@@ -72,8 +66,9 @@ function mirror(store: AppStore, others: Windows): () => void {
       return;
     }
     // The journal at once; what cannot be written there is not kept waiting.
-    const safe = outbox.filter((item) => !before.includes(item)).map(jot);
-    soon(safe.every(Boolean) ? drawn() : Promise.resolve());
+    const jotted = outbox.filter((item) => !before.includes(item)).map(jot);
+    if (!jotted.every(Boolean)) keepRows();
+    else due ??= setTimeout(keepRows, DRAWN_FIRST_MS);
   };
   return store.subscribe(look);
 }

@@ -1,4 +1,4 @@
-import { COMPLAINED_OF, laneRuns, routeOf, symptomsFor, type Machine } from '@zealous/core';
+import { COMPLAINED_ABOUT, laneRuns, routeOf, symptomsFor, type Machine } from '@zealous/core';
 import { useEffect, useState, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { useCatalogue } from '../data/useCatalogue';
@@ -37,7 +37,7 @@ const UNKNOWN = 'unknown';
 const toggled = (list: readonly string[], id: string): readonly string[] =>
   list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
 
-type Complaint = (typeof COMPLAINED_OF)[number];
+type Complaint = (typeof COMPLAINED_ABOUT)[number];
 export type Question = 'machine' | `seen-${Complaint}` | 'began' | 'filament' | 'loaded' | 'done' | 'places' | 'rest';
 
 const SEEN: Readonly<Record<Complaint, string>> = {
@@ -103,7 +103,7 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   const stations = machine ? routeOf(machine, lane ?? lanes[0]?.id).stops.map(({ station }) => station) : [];
   const order: readonly Question[] = [
     ...(which || asksLane ? (['machine'] as const) : []),
-    ...COMPLAINED_OF.map((of) => `seen-${of}` as const),
+    ...COMPLAINED_ABOUT.map((of) => `seen-${of}` as const),
     'began',
     'filament',
     'loaded',
@@ -161,8 +161,8 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
             </>,
           )
         : null}
-      {COMPLAINED_OF.map((of) => {
-        const asked = symptoms.filter((symptom) => (symptom.asked ?? 'print') === of);
+      {COMPLAINED_ABOUT.map((of) => {
+        const asked = symptoms.filter((symptom) => (symptom.about ?? 'print') === of);
         return fold(
           `seen-${of}`,
           SEEN[of],
@@ -176,7 +176,7 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
               chosen={draft.symptoms}
               onToggle={(id) => onChange({ symptoms: toggled(draft.symptoms, id) })}
             />
-            {of === COMPLAINED_OF.at(-1) ? (
+            {of === COMPLAINED_ABOUT.at(-1) ? (
               <Unticked symptoms={symptoms} draft={draft} onChange={(notLooked) => onChange({ notLooked })} />
             ) : null}
           </>,

@@ -1,8 +1,7 @@
-import { useContext, useEffect, useRef, type ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { Icon } from './Icon';
-import { Scroller } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
 import { radius, space, TARGET } from './tokens';
@@ -22,14 +21,12 @@ export function Fold({ title, said, open, onToggle, children }: FoldProps) {
   const palette = usePalette();
   const place = useRef<View>(null);
   const was = useRef(open);
-  const scroller = useContext(Scroller);
   useEffect(() => {
-    // Opened by a tap, not at the start: its first line comes to where the eye is. Only the page's own content moves for it, not its frame.
-    const head = place.current as unknown as HTMLElement | null;
-    const page = open && !was.current ? scroller() : undefined;
-    if (page && head) page.scrollTop += head.getBoundingClientRect().top - page.getBoundingClientRect().top - space.s;
+    // Opened by a tap, not at the start: its first line comes to where the eye is.
+    if (open && !was.current)
+      (place.current as unknown as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: 'start' });
     was.current = open;
-  }, [open, scroller]);
+  }, [open]);
   return (
     <View
       ref={place}

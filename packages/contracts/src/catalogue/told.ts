@@ -1,12 +1,13 @@
 import 'reflect-metadata';
-import { COMPLAINED_OF, type Before, type Dimension, type Onset, type Symptom } from '@zealous/core';
+import type { Before, Dimension, Onset, Symptom } from '@zealous/core';
+import { COMPLAINED_ABOUT } from '@zealous/core/kinds';
 import { FindingContract } from './parts';
 import { Day, Flag, Id, Ids, idsEntry, MapOf, Maybe, OneOf, Part, Says, Share, Words } from './rules';
 
 export class SymptomContract implements Symptom {
   @Id() id!: string;
   @Words(80) label!: string;
-  @Maybe() @OneOf(COMPLAINED_OF) @Says('what it is a complaint of; absent: the print') asked?: Symptom['asked'];
+  @Maybe() @OneOf(COMPLAINED_ABOUT) @Says('what it is a complaint about; absent: the print') about?: Symptom['about'];
   @MapOf(idsEntry(20)) when!: Record<string, string[]>;
   @Share() miss!: number;
   @Share() falseAlarm!: number;

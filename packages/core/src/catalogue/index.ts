@@ -9,6 +9,7 @@ import solvents from './data/solvents.json';
 import standing from './data/standing.json';
 import terms from './data/terms.json';
 import tools from './data/tools.json';
+import type { Station } from '../path/machine';
 import type {
   Catalogue,
   Caution,
@@ -47,6 +48,9 @@ export const resultOf = (
   catalogue: Catalogue,
   { key, result }: { readonly key: string; readonly result: string },
 ): CheckResult | undefined => checkById(catalogue, key.split('@')[0] ?? '')?.results.find(({ id }) => id === result);
+/** Whether a remedy changes what is set for the job: it can be put back, and it is as it was written. */
+export const isSetting = ({ replaces }: Pick<Remedy, 'replaces'>, { kind }: Pick<Station, 'kind'>): boolean =>
+  replaces === undefined && kind === 'job';
 /** Whether a mode may show one of some signs, by dimension. */
 export const mayShow = (
   { shows }: Pick<FailureMode, 'shows'>,

@@ -2,4 +2,4 @@
 export { STATION_KINDS, type StationKind } from '../path/machine';
 export { LINE_SIGNS } from './lineSigns';
 export { CHANGE_KINDS, type ChangeKind } from './shop';
-export { DEED_EFFECTS, HAZARDS, PLACES, PURPOSES } from './types';
+export { COMPLAINED_ABOUT, DEED_EFFECTS, HAZARDS, PLACES, PURPOSES } from './types';

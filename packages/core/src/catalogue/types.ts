@@ -87,8 +87,8 @@ export interface FailureMode {
   readonly retired?: boolean;
 }
 
-/** What an owner complains of: asked one after the other. */
-export const COMPLAINED_OF = ['print', 'filament', 'machine'] as const;
+/** What an owner complains about: asked one after the other. */
+export const COMPLAINED_ABOUT = ['print', 'filament', 'machine'] as const;
 
 export interface Symptom {
   readonly id: string;
@@ -96,8 +96,8 @@ export interface Symptom {
   readonly when: Readonly<Record<string, readonly string[]>>;
   readonly miss: number;
   readonly falseAlarm: number;
-  /** What it is a complaint of; absent: the print. */
-  readonly asked?: (typeof COMPLAINED_OF)[number];
+  /** What it is a complaint about; absent: the print. */
+  readonly about?: (typeof COMPLAINED_ABOUT)[number];
   /** Asked at the taking-in from this day on (ISO 8601): of an order taken in before, nothing is known of it. */
   readonly since?: string;
   /** Said before every check that wants power or heat, until something has been mended. */

@@ -232,13 +232,10 @@ export function decide(
     ]);
     // What the hypotheses left out add to any course of action, nearly enough.
     const more = ahead.stopping(p, bench).minutes - rough.ahead.stopping(rough.p, bench).minutes;
-    checks = checks.map(
-      (check) =>
-        (close.has(check) && forecast(worked, check.index, bench, check.done)) || {
-          ...check,
-          expectedMinutes: check.expectedMinutes + more,
-        },
-    );
+    checks = checks.map((check) => {
+      const closely = close.has(check) ? forecast(worked, check.index, bench, check.done) : undefined;
+      return closely ?? { ...check, expectedMinutes: check.expectedMinutes + more };
+    });
   }
   const now = ahead.stopping(p, bench);
   const repairOrder = [...now.order.subarray(0, now.steps)];

@@ -206,7 +206,6 @@ export class Forecasts {
       single[c] = this.one(index, c);
     }
     let first: readonly number[] | undefined;
-    const meets = (): readonly number[] | undefined => (first ??= look && metFirst(place, model.causes));
     const unlisted = (this.ofUnlisted[index] ??= this.unlisted(index));
     const rows = outcomes.map(() => shortRow(live.length));
     live.forEach(({ causes: set }, h) => {
@@ -231,7 +230,7 @@ export class Forecasts {
         });
         return;
       }
-      const met = meets();
+      const met = (first ??= look && metFirst(place, model.causes));
       if (met) seeing.sort((x, y) => (met[x] ?? 0) - (met[y] ?? 0));
       const shown = seeing.map((c) => (look ? this.showing(look, c) : NOTHING));
       const found = foundOf(shown, Math.max(...shown.map(({ length }) => length)));

@@ -2,7 +2,7 @@ import { placedActions, priceOfAll, type PlacedAction } from '../bench/action';
 import { benchKey, closingMinutes, WAITING_RATE, type Need } from '../bench/price';
 import type { Bench } from '../bench/state';
 import type { Catalogue, Material, Remedy } from '../catalogue/types';
-import { materialOf, remedyById } from '../catalogue/index';
+import { isSetting, materialOf, remedyById } from '../catalogue/index';
 import type { Machine, Station } from '../path/machine';
 import type { Route } from '../path/route';
 import type { Cause } from '../observation/causes';
@@ -61,9 +61,7 @@ export function rungsFor(
     )
     .filter((remedy) => placedActions(machine, route, cause.stop, remedy, material) !== undefined);
   // With everything tried, it is done once more: a new part may have had the same flaw, a setting may have been missed by a little.
-  // What is written down is as it was written.
-  const most = cause.stop.station.kind === 'job' ? MOST_SET : MOST_TIMES;
-  const left = fitting.filter(({ id, replaces }) => times(id) < (replaces === undefined ? most : MOST_PARTS));
+  const left = fitting.filter((remedy) => times(remedy.id) < mostTimes(remedy, cause.stop.station));
   const least = Math.min(...left.map(({ id }) => times(id)));
   return left
     .filter(({ id }) => times(id) === least)
@@ -74,6 +72,10 @@ export function rungsFor(
 const MOST_TIMES = 3;
 const MOST_SET = 2;
 const MOST_PARTS = 2;
+function mostTimes(remedy: Remedy, station: Station): number {
+  if (remedy.replaces !== undefined) return MOST_PARTS;
+  return isSetting(remedy, station) ? MOST_SET : MOST_TIMES;
+}
 
 const doneAgain = (remedy: Remedy, times: number): Remedy => ({
   ...remedy,

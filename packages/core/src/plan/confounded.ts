@@ -1,4 +1,4 @@
-import { materialOf, modeById, remedyById } from '../catalogue/index';
+import { isSetting, materialOf, modeById, remedyById } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { causesUnderWork, triesAt } from '../order/causes';
 import type { OrderState } from '../order/state';
@@ -52,7 +52,7 @@ export function confounded(
       if (!remedy || !stop) return [];
       const name = `${stationById(machine, station)?.name ?? station}: ${remedy.name.toLowerCase()} (${(modeById(catalogue, mode)?.name ?? mode).toLowerCase()})`;
       // A worn part is not put back to learn something; a setting may be.
-      const undone = remedy.replaces === undefined && stop.station.kind === 'job';
+      const undone = isSetting(remedy, stop.station);
       const placed = placedActions(machine, route, stop, remedy, material) ?? [];
       const price = priceOfAll(
         machine,
