@@ -65,10 +65,10 @@ function mirror(store: AppStore, others: Windows): () => void {
       work = work.then(() => void (last = outbox));
       return;
     }
-    // The journal at once; what cannot be written there is not kept waiting.
+    // The journal at once; what cannot be written there is not kept waiting, nor what was sent and goes.
     const jotted = outbox.filter((item) => !before.includes(item)).map(jot);
-    if (!jotted.every(Boolean)) keepRows();
-    else due ??= setTimeout(keepRows, DRAWN_FIRST_MS);
+    if (jotted.length > 0 && jotted.every(Boolean)) due ??= setTimeout(keepRows, DRAWN_FIRST_MS);
+    else keepRows();
   };
   return store.subscribe(look);
 }
