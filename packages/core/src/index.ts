@@ -71,6 +71,7 @@ export * from './explain/explain';
 export * from './explain/counsel';
 export * from './explain/assessment';
 export * from './explain/assess';
+export * from './explain/changed';
 export * from './decision/remains';
 export * from './explain/cleared';
 export * from './order/events';
