@@ -80,7 +80,7 @@ test('a machine is described from a template, mended, stored, taken in; a reload
   await page.getByRole('checkbox', { name: 'Nothing comes out' }).click();
   await button(page, 'Take in and trace').click();
   await expect(page.getByTestId('check-name')).toBeVisible();
-  await expect(page.getByText('What each result would do')).toBeVisible();
+  await expect(page.getByText('What each answer would do')).toBeVisible();
 });
 
 test('a machine that left the shop is retired and brought back; one on the bench is not', async ({ page }) => {

@@ -72,6 +72,7 @@ export * from './explain/counsel';
 export * from './explain/assessment';
 export * from './explain/assess';
 export * from './explain/changed';
+export { costText, movesText } from './explain/reasons';
 export * from './decision/remains';
 export * from './explain/cleared';
 export * from './order/events';

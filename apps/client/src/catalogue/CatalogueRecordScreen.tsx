@@ -247,7 +247,9 @@ function TryIt({ change }: { readonly change: ShopChange }) {
         <View style={styles.preview}>
           {preview.stations.length === 0 ? <Text>Nothing would move on this machine before a finding.</Text> : null}
           {preview.stations.slice(0, 8).map((station) => (
-            <Text key={station.name}>{`${station.name}: ${percent(station.from)} → ${percent(station.to)}`}</Text>
+            <Text
+              key={station.name}
+            >{`${station.name} goes from ${percent(station.from)} to ${percent(station.to)}.`}</Text>
           ))}
           <Text kind="small" tone="soft">{`First checks now: ${preview.before.join('; ')}`}</Text>
           <Text kind="small" tone="soft">{`Then: ${preview.after.join('; ')}`}</Text>

@@ -13,7 +13,6 @@ export const WORDS: readonly (readonly [string, string])[] = [
   ['Heat break', 'The thin neck between the cold and the hot part of the hot end.'],
   ['Heat creep', 'Warmth that climbs above the heat break and softens the strand too early.'],
   ['Cold pull', 'A strand is warmed until it is tacky and pulled out with what clings to it.'],
-  ['Rung', 'One remedy of several for the same cause, from the gentlest to the last.'],
   ['Proof', 'A trial that would fail if the fault were still there.'],
   ['Steps/mm', 'Motor steps by which one millimetre of strand is fed.'],
   ['Retraction', 'The strand is drawn back a little while the head travels.'],

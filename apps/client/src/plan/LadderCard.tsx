@@ -64,7 +64,7 @@ export function LadderCard({
               <Button
                 key={rung.remedy.id}
                 label={rung.remedy.name}
-                hint="Take this rung next"
+                hint="Try this remedy next"
                 listed
                 onPress={() => {
                   setOpen(false);
@@ -80,7 +80,7 @@ export function LadderCard({
             ))}
           {spent.map((rung) => (
             <View key={rung.remedy.id}>
-              <Text tone="soft">{`${rung.remedy.name}: done with`}</Text>
+              <Text tone="soft">{`${rung.remedy.name}: tried enough`}</Text>
               <Text kind="small" tone="soft">{`Stop rule: ${rung.spent}`}</Text>
             </View>
           ))}
@@ -92,7 +92,7 @@ export function LadderCard({
 
 function lineOf({ chance, minutes, price, risk, remedy }: Rung, more: number): string {
   return [
-    `clears it ${percent(chance)}`,
+    `${percent(chance)} likely to clear it`,
     minutesText(minutes),
     price > 0 ? `price ${price}` : undefined,
     risk >= FAR ? 'may make it worse' : undefined,

@@ -72,7 +72,7 @@ export function OffersCard({
 }
 
 function lineOf({ offer, cost, lifeHours, perThousandHours, speak }: PricedOffer): string {
-  const life = `half last ${hours(lifeHours)}${speak > 0 ? ` (${speak} here speak)` : ''}`;
+  const life = `half of them last ${hours(lifeHours)}${speak > 0 ? ` (${speak} here speak)` : ''}`;
   return `${KINDS[offer.kind]}: price ${money(offer.price)}, ${offer.minutes} min; ${money(cost)} now with the way there · ${life} · ${Math.round(perThousandHours)} for 1000 h`;
 }
 

@@ -267,7 +267,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
   const { state } = order;
   const ask = standingAction(useCatalogue(), 'ask');
   const giveUp = (): void => {
-    record('not-cured', { note: 'The ladder had no rung left, or the cause was given up.' });
+    record('not-cured', { note: 'No remedy was left for it, or the cause was given up.' });
     router.replace(orderHref(order.id, 'trace'));
   };
   const solved = plan.ladders.every((ladder) => ladder.cleared);
@@ -292,7 +292,7 @@ function After({ order, record, plan }: OrderPartProps & { readonly plan: Plan }
       ) : null}
       {plan.exhausted ? (
         <Notice
-          title="No rung is left on this ladder"
+          title="No remedy is left for this cause"
           text={`Nothing that fits this place cleared it. Back to the strand with that as a finding. Or wait and ask: ${ask.how}`}
           action="Not cured: back to tracing"
           onAction={giveUp}

@@ -48,7 +48,7 @@ export function SolventTry({
       ))}
       {none ? (
         <Text bold tone="fault">
-          None of them takes this filament: take another rung.
+          None of them takes this filament: take another remedy.
         </Text>
       ) : null}
     </View>

@@ -98,7 +98,7 @@ export function StepCard(props: StepCardProps) {
       </View>
       {done?.skipped ? <Text kind="small" tone="soft">{`Skipped: ${done.skipped} (${done.by})`}</Text> : null}
       {done?.override ? (
-        <Text kind="small" tone="fault">{`Done against a hold: ${done.override} (${done.by})`}</Text>
+        <Text kind="small" tone="fault">{`Done although the plan held it back: ${done.override} (${done.by})`}</Text>
       ) : null}
       {current ? <Body {...props} /> : null}
       {!current && !done ? (

@@ -212,7 +212,9 @@ export function Held({ step, held, bench, machine, onDone, onSet }: StepCardProp
       ) : null}
       {sure ? (
         <View style={styles.column}>
-          <Text kind="small">It will stand in the record under your name that this was done against the hold.</Text>
+          <Text kind="small">
+            It will stand in the record under your name that this was done although the plan held it back.
+          </Text>
           <Button label="Done all the same" onPress={() => onDone(held.slice(0, 180))} />
         </View>
       ) : step.kind === 'rung' || !closedAgain ? null : (

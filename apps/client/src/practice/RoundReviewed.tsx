@@ -178,10 +178,10 @@ function worthWords({ expected, best, bestExpected, bits, carried }: Worth): str
   const lost = expected === undefined ? undefined : Math.max(0, expected - bestExpected);
   const told =
     carried !== undefined
-      ? `What it is for was there with ${Math.round(100 * carried)} %.`
+      ? `The fault that it mends was there with ${Math.round(100 * carried)} %.`
       : bits !== undefined && bits < 0.01
         ? 'It could tell next to nothing.'
-        : `It could tell ${(bits ?? 0).toFixed(2)} bit of where the fault is.`;
+        : `It could tell ${(bits ?? 0).toFixed(2)} bit of where the fault is: one bit halves the doubt.`;
   if (lost !== undefined && lost < NO_LOSS_MIN) return `${told} Nothing better was to be had.`;
   return `${told} Better: ${best}${lost === undefined ? '' : `, ${Math.round(lost)} min sooner on average`}.`;
 }

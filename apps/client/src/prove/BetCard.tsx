@@ -73,7 +73,7 @@ export function BetCard({ order }: { readonly order: OrderPartProps['order'] }) 
         {bet.advice === 'piece first' ? 'Small piece first.' : 'Straight to the long print.'}
       </Text>
       <Text>
-        {`What the order still suspects: ${percent(pFail)}. The bet is even at ${percent(bet.breakEven)}. Expected loss at once ${money(bet.straight)}, with the piece first ${money(bet.pieceFirst)}.`}
+        {`A fault is left with ${percent(pFail)}, by what this order knows; at ${percent(bet.breakEven)} both would cost the same. Expected loss at once ${money(bet.straight)}, with the piece first ${money(bet.pieceFirst)}.`}
       </Text>
       <Text kind="small" tone="soft">
         {`Taken for this: the print fails at its end, and the piece misses ${percent(PIECE_MISS)} of the faults.`}

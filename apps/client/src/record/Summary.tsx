@@ -79,7 +79,7 @@ export function Summary({ report }: { readonly report: OrderRecord }) {
           label="To watch"
           value={[...report.watch, report.watchOn && `Look again on ${report.watchOn}.`].filter(Boolean).join(' ')}
         />
-        <Fact label="Against a hold" value={report.overrides.join('; ')} />
+        <Fact label="Done though held back" value={report.overrides.join('; ')} />
         <Fact label="Notes" value={report.notes.join(' ')} />
       </Card>
       {report.findings.length > 0 ? (

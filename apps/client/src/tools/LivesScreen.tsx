@@ -81,8 +81,8 @@ function PartCard({
             <View key={offer.id} style={styles.offer}>
               <Text>
                 {own.length === 0
-                  ? `${offer.name}: half last ${hours(half)} (starting figure)`
-                  : `${offer.name}: half last ${hours(half)}, from ${own.length} on record and ${hours(offer.lifeHours)} to start with`}
+                  ? `${offer.name}: half of them last ${hours(half)} (starting figure)`
+                  : `${offer.name}: half of them last ${hours(half)}, from ${own.length} on record and ${hours(offer.lifeHours)} to start with`}
               </Text>
               <Survival lives={own} />
             </View>

@@ -22,7 +22,7 @@ test('each tool leads to its own page', async () => {
 
 test('without a record the starting figures stand, and no curve is drawn', async () => {
   await renderInShop(<LivesScreen />);
-  expect(screen.getByText('Brass nozzle: half last 900 h (starting figure)')).toBeTruthy();
+  expect(screen.getByText('Brass nozzle: half of them last 900 h (starting figure)')).toBeTruthy();
   expect(screen.queryByLabelText(/^Chart/)).toBeNull();
 });
 
@@ -38,8 +38,10 @@ test('lives on record move the figure of their own offer, and are drawn from two
   if (!remedy || !brass) throw new Error('test data');
   const half = Math.round(halfLife(900, livesOf(remedy, brass, lives)) / 10) * 10;
   expect(half).toBeLessThan(700);
-  expect(screen.getByText(`Brass nozzle: half last ${half} h, from 3 on record and 900 h to start with`)).toBeTruthy();
-  expect(screen.getByText('Hardened nozzle: half last 2500 h (starting figure)')).toBeTruthy();
+  expect(
+    screen.getByText(`Brass nozzle: half of them last ${half} h, from 3 on record and 900 h to start with`),
+  ).toBeTruthy();
+  expect(screen.getByText('Hardened nozzle: half of them last 2500 h (starting figure)')).toBeTruthy();
   expect(
     screen.getByLabelText(/^Chart: share still running against hours\. Weibull shape \d\.\d, 63 % ended by \d+ h$/),
   ).toBeTruthy();

@@ -139,9 +139,9 @@ describe('why', () => {
     const best = check('a', 20);
     const own = check('b', 24.5);
     render(<WhyBody assessment={assessment([best, own])} check={own} />);
-    expect(screen.getByText(/^Clear, 75/)).toBeTruthy();
-    expect(screen.getByText(/^Hub 30.% → 90.%$/)).toBeTruthy();
-    expect(screen.getByText('would move next to nothing')).toBeTruthy();
+    expect(screen.getByText(/^Clear: 75.% likely$/)).toBeTruthy();
+    expect(screen.getByText(/^Hub goes from 30.% to 90.%\.$/)).toBeTruthy();
+    expect(screen.getByText('It would move next to nothing.')).toBeTruthy();
     const table = screen.getByLabelText('Minutes part by part');
     expect(table).toBeTruthy();
     expect(screen.getByText('24.5')).toBeTruthy();

@@ -91,7 +91,7 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
       ) : null}
       {assessment.advice.nearTie && best?.key === check.key ? (
         <Text kind="small" tone="soft">
-          Near-tie: the next best would take about as long; the gentler one stands here.
+          Two checks are about equal: the next best would take about as long; the gentler one stands here.
         </Text>
       ) : null}
     </View>

@@ -34,7 +34,7 @@ test('a look that was not finished says nothing of the rest; nothing seen is one
   fireEvent.press(screen.getByText('Clean and sound'));
   expect(onResult).toHaveBeenLastCalledWith('clean');
   fireEvent.press(screen.getByLabelText('Teeth packed'));
-  fireEvent.press(screen.getByText('Not looked at the rest'));
+  fireEvent.press(screen.getByText('I did not look at the rest'));
   expect(onResult).toHaveBeenLastCalledWith('fouled', undefined, { finished: false });
   fireEvent.press(screen.getByLabelText('Teeth packed'));
   expect(screen.getByText('Clean and sound')).toBeTruthy();

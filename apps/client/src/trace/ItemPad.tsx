@@ -70,7 +70,7 @@ export function ItemFoot({
   return (
     <>
       <Button label="That is all I see" kind="main" onPress={() => say(true)} style={styles.grow} />
-      <Button label="Not looked at the rest" onPress={() => say(false)} style={styles.grow} />
+      <Button label="I did not look at the rest" onPress={() => say(false)} style={styles.grow} />
     </>
   );
 }

@@ -240,7 +240,9 @@ export function ResultPad({
           <ItemTicks results={results} outcomes={check.outcomes} ticked={ticked} onTicked={setTicked} />
         ) : null}
         <View>
-          <Text kind="small" tone="soft">{`Because: ${check.because[0] ?? ''}`}</Text>
+          <Text kind="small" tone="soft">
+            {check.because[0] ?? ''}
+          </Text>
         </View>
         {beside}
       </MoreBelow>

@@ -1,4 +1,4 @@
-import { minutesText, percent, type Assessment, type RankedCheck } from '@zealous/core';
+import { costText, minutesText, movesText, percent, type Assessment, type RankedCheck } from '@zealous/core';
 import { StyleSheet, View } from 'react-native';
 import { Sheet } from '../ui/Sheet';
 import { Text } from '../ui/Text';
@@ -32,7 +32,10 @@ export function WhyBody({ assessment, check }: { readonly assessment: Assessment
   return (
     <View style={styles.column}>
       <Text bold heading={3}>
-        What each result would do
+        What each answer would do
+      </Text>
+      <Text kind="small" tone="soft">
+        How likely each answer is, what is suspected then, and the minutes from there to a proved repair.
       </Text>
       {check.outcomes.length === 0 ? <Text tone="soft">Weighing …</Text> : null}
       {[...check.outcomes]
@@ -41,25 +44,23 @@ export function WhyBody({ assessment, check }: { readonly assessment: Assessment
         .map((outcome) => (
           <View key={`${outcome.result}${outcome.label}`} style={[styles.outcome, { borderColor: palette.line }]}>
             <View style={styles.grow}>
-              <Text kind="small" bold>{`${outcome.label}, ${percent(outcome.probability)}`}</Text>
+              <Text kind="small" bold>{`${outcome.label}: ${percent(outcome.probability)} likely`}</Text>
               <Text kind="small" tone="soft">
-                {outcome.moves.length === 0
-                  ? 'would move next to nothing'
-                  : outcome.moves.map((move) => `${move.name} ${percent(move.from)} → ${percent(move.to)}`).join(', ')}
+                {outcome.moves.length === 0 ? 'It would move next to nothing.' : `${movesText(outcome.moves)}.`}
               </Text>
             </View>
             <View style={styles.picture}>
               <MiniStrand stations={outcome.stations} />
-              <Text kind="small" tone="soft">{`then ${minutesText(outcome.minutesAfter)}`}</Text>
+              <Text kind="small" tone="soft">{`${minutesText(outcome.minutesAfter)} more`}</Text>
             </View>
           </View>
         ))}
       <Text bold heading={3}>
         What it costs
       </Text>
-      <Text>{`${check.priceParts.join(' + ')}; then about ${minutesText(check.afterMinutes)} to a proved repair.`}</Text>
+      <Text>{costText(check.priceParts, check.afterMinutes)}</Text>
       {saves > 0.5 ? (
-        <Text>{`About ${minutesText(saves)} less than repairing on suspicion now.`}</Text>
+        <Text>{`That is about ${minutesText(saves)} less than repairing on suspicion now.`}</Text>
       ) : (
         <Text>{`Repairing on suspicion now would take about ${minutesText(advice.repairMinutes)}.`}</Text>
       )}

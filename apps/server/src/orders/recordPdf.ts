@@ -142,7 +142,7 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
     ...(record.confounded?.tells ? [record.confounded.tells] : []),
   ]);
   listed('Not put back', record.leftOut);
-  listed('Done against a hold', record.overrides);
+  listed('Done although the plan held it back', record.overrides);
   listed('To watch', [...record.watch, ...(record.watchOn ? [`Look again on ${record.watchOn}`] : [])]);
   listed('Notes', record.notes);
   charges(record, head, fact);

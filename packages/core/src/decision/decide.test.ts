@@ -220,9 +220,12 @@ describe('the assessment', () => {
     const sum = best?.outcomes.reduce((total, outcome) => total + outcome.probability, 0) ?? 0;
     expect(sum).toBeCloseTo(1, 9);
     const percent = Math.round(
-      100 * (best?.outcomes.find((outcome) => best.because[0]?.startsWith(outcome.label))?.probability ?? -1),
+      100 *
+        (best?.outcomes.find(({ label }) => best.because[0]?.startsWith(`If the answer is “${label}”`))?.probability ??
+          -1),
     );
-    expect(best?.because[0]).toContain(`(${percent}\u00a0%)`);
+    expect(best?.because[0]).toContain(`(${percent}\u00a0% likely)`);
+    for (const why of view.checks.flatMap(({ because }) => because)) expect(why).toMatch(/^[A-Z“].*\.$/);
   });
 
   test('what passed is cleared by that finding, and one line says what changed', () => {
@@ -232,7 +235,7 @@ describe('the assessment', () => {
     expect(cleared).toEqual(expect.arrayContaining(['gate-a', 'tube-a']));
     expect(cleared).not.toContain('hub');
     expect(after.cleared[0]?.by[0]).toMatch(/stops at 901 mm/);
-    expect(whatChanged(before, after)).toMatch(/cleared; Hub \d+\s% → \d+\s%/);
+    expect(whatChanged(before, after)).toMatch(/ are cleared\. Hub rises from \d+\s% to \d+\s%\./);
   });
 
   test('a finding about the whole path clears no single place', () => {

@@ -65,15 +65,15 @@ export function adviceOf(
   const likeliest = group && [...group.causes].sort((a, b) => (p[b] ?? 0) - (p[a] ?? 0))[0];
   const cause = likeliest === undefined ? undefined : model.causes[likeliest];
   const where = group
-    ? `${group.station.name}: ${group.remedy.name.toLowerCase()} (${percent(decision.carried)} that it is this)`
+    ? `${group.station.name}: ${group.remedy.name.toLowerCase()} (${percent(decision.carried)} likely that it is this)`
     : 'nothing on the list';
   const repair = minutesText(decision.repairMinutes);
   const afterwards =
     best && best.expectedMinutes < decision.repairMinutes ? ', and it can be made afterwards as well' : '';
   const text =
     decision.advice === 'check' && best
-      ? `Checking first: about ${minutesText(best.expectedMinutes)} to a proved repair. Repairing now: about ${repair}.`
-      : `Repairing now takes about ${repair}${best ? `; another check first about ${minutesText(best.expectedMinutes)}${afterwards}` : ''}. Begin at ${where}.`;
+      ? `With this check first it takes about ${minutesText(best.expectedMinutes)} to a proved repair; repairing now, about ${repair}.`
+      : `Repairing now takes about ${repair}${best ? `; with another check first, about ${minutesText(best.expectedMinutes)}${afterwards}` : ''}. Begin at ${where}.`;
   const expected = Math.min(decision.repairMinutes, best?.expectedMinutes ?? Infinity);
   return {
     kind: decision.advice,

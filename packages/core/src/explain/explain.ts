@@ -56,7 +56,7 @@ export function evidenceLabel(model: Model, item: Evidence): string {
     answer && 'depth' in answer && answer.depth
       ? `stops at${value || ' a depth not measured'}`
       : `${answer?.label ?? ''}${value}`;
-  return `${place.name}: ${words.toLowerCase()}${(finding.trust ?? 1) < 1 ? ' (told)' : ''}`;
+  return `${place.name}: ${words.toLowerCase()}${(finding.trust ?? 1) < 1 ? ' (as told)' : ''}`;
 }
 
 export const stationName = (model: Model, id: string): string =>

@@ -9,7 +9,8 @@ import type { Model } from '../decision/model';
 import { withSizes } from '../path/toolSizes';
 import type { RankedCheck, RankedOutcome } from './assessment';
 import { meanwhileOf } from './counsel';
-import { minutesText, movedBy, percent, priceWords, stationName } from './explain';
+import { movedBy, priceWords, stationName } from './explain';
+import { reasonsFor } from './reasons';
 
 /** A check as the page shows it: what its results would move, its price and its reasons. */
 export function ranked(
@@ -36,18 +37,6 @@ export function ranked(
     moves: movedBy(model, now, item.stations),
   }));
   const saves = repairMinutes - forecast.expectedMinutes;
-  const telling = [...outcomes]
-    .filter((o) => o.moves.length > 0)
-    .sort((a, b) => b.probability - a.probability)
-    .slice(0, 2);
-  const because = telling.map(({ label, probability, moves }) => {
-    const moved = moves.map((move) => `${move.name} ${percent(move.from)} → ${percent(move.to)}`).join(', ');
-    return `${label} (${percent(probability)}): ${moved}`;
-  });
-  because.push(
-    `${priceWords(forecast).join(' + ')}; then about ${minutesText(forecast.expectedMinutes - forecast.checkMinutes)} to a proved repair`,
-  );
-  if (saves > 0.5) because.push(`about ${minutesText(saves)} less than repairing on suspicion now`);
   return {
     key: place.key,
     check: place.check.id,
@@ -88,7 +77,7 @@ export function ranked(
     savesMinutes: saves,
     bits: forecast.bits,
     done: forecast.done,
-    because,
+    because: reasonsFor(forecast, outcomes, saves),
     tells: [...new Set(outcomes.flatMap((outcome) => outcome.moves.map((move) => move.station)))],
     outcomes: told ? outcomes : [],
   };

@@ -97,7 +97,7 @@ export function recordMarkdown(record: OrderRecord): string {
         ]
       : []),
     ...(record.feedCurve?.fivePercentMmPerS === undefined ? [] : ['', `Fall-off: ${curveWords(record)}.`]),
-    ...list('Done against a hold', record.overrides),
+    ...list('Done although the plan held it back', record.overrides),
     ...list('Cured by one of these; which, cannot be told', [
       ...(record.confounded?.changes ?? []),
       ...(record.confounded?.tells ? [record.confounded.tells] : []),
