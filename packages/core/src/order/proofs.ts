@@ -1,5 +1,5 @@
 import { hazardsOf } from '../bench/action';
-import { cautionsOf } from '../catalogue/cautions';
+import { cautionsOf, cautionsTold } from '../catalogue/cautions';
 import { isAlways, isCalledFor, type Work } from '../catalogue/proofs';
 import type { Catalogue, Proof } from '../catalogue/types';
 import { causesUnderWork } from './causes';
@@ -47,6 +47,7 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderSt
   const route = routeOf(machine, state.intake?.lane);
   const kinds = new Set(route.stops.map((stop) => stop.station.kind));
   const { onset, failedAfterMinutes, failedAtMm } = state.intake ?? {};
+  const told = cautionsTold(catalogue, state.intake?.symptoms ?? []);
   const work: Work = {
     worked: workedKinds(machine, state),
     touched: touchedKinds(machine, state),
@@ -65,7 +66,12 @@ export function proofsFor(machine: Machine, catalogue: Catalogue, state: OrderSt
     return [
       {
         ...proof,
-        cautions: cautionsOf(catalogue, proof.cautions ?? [], proof.tools ?? [], hazardsOf(route, proof)),
+        cautions: cautionsOf(
+          catalogue,
+          [...(proof.power === 'on' ? told : []), ...(proof.cautions ?? [])],
+          proof.tools ?? [],
+          hazardsOf(route, proof),
+        ),
         because: always ? [] : [proof.why ?? 'what was done calls for it'],
         ...(run && failedAfterMinutes !== undefined ? { longerThanMin: failedAfterMinutes } : {}),
         ...(run && failedAtMm !== undefined ? { pastMm: failedAtMm } : {}),

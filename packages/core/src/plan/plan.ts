@@ -9,6 +9,7 @@ import type { OrderState } from '../order/state';
 import type { Machine, Station } from '../path/machine';
 import { routeOf } from '../path/route';
 import { SWITCH_OFF_BELOW_C } from '../physics/heat';
+import { cautionsTold } from '../catalogue/cautions';
 import { SAFETY_NOTE } from './cautions';
 import { goalsOf, type Next, type Planning } from './goals';
 import { laddersFor, type Ladder } from './ladder';
@@ -103,7 +104,8 @@ export function planFor(machine: Machine, catalogue: Catalogue, state: OrderStat
   const ladders = laddersFor(machine, catalogue, state, bench, route);
   const main = ladders[0] as Ladder;
   const material = state.intake?.material;
-  const writing: Writing = { machine, catalogue, route, ...(material === undefined ? {} : { material }) };
+  const told = cautionsTold(catalogue, state.intake?.symptoms ?? []);
+  const writing: Writing = { machine, catalogue, route, told, ...(material === undefined ? {} : { material }) };
   const history = Object.keys(state.steps);
   const behind = history.map((id) => stepOf(id, writing));
 

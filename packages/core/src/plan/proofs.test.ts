@@ -7,6 +7,8 @@ import type { Machine } from '../path/machine';
 import { priceBet } from './bet';
 import { confounded } from './confounded';
 import { proofsFor } from '../order/proofs';
+import { planFor } from './plan';
+import { benchAt } from '../order/bench';
 
 const asked = (machine: Machine, events: readonly OrderEvent[]) =>
   proofsFor(machine, catalogue, stateOf(machine, events));
@@ -153,4 +155,20 @@ describe('several changes at once', () => {
     expect(found?.changes).toHaveLength(2);
     expect(found?.tells).toBeUndefined();
   });
+});
+
+test('where it smelled burnt, every step and proof with heat or power is warned of it, and no other', () => {
+  const of = (symptoms: readonly string[]) => {
+    const events = chosen('nozzle', 'tip-particles', { symptoms });
+    const state = stateOf(dunlin, events);
+    const { steps } = planFor(dunlin, catalogue, state, benchAt(dunlin, state, state.lastMs));
+    const powered = steps.filter(({ need, sets }) => need.power === 'on' || sets?.power === 'on' || sets?.targetC);
+    const proofs = proofsFor(dunlin, catalogue, state).filter(({ power }) => power === 'on');
+    const warned = [...steps, ...proofs].filter(({ cautions }) => cautions.includes('burnt-smell'));
+    return { due: [...powered, ...proofs], warned };
+  };
+  const told = of(['thin', 'smell']);
+  expect(told.due.length).toBeGreaterThan(3);
+  expect(new Set(told.warned)).toEqual(new Set(told.due));
+  expect(of(['thin']).warned).toEqual([]);
 });

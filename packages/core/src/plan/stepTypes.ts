@@ -91,6 +91,8 @@ export interface Writing {
   readonly catalogue: Catalogue;
   readonly route: Route;
   readonly material?: string;
+  /** Cautions of what was complained of: they stand before all that heats or needs power. */
+  readonly told?: readonly string[];
 }
 
 export const anyNeed = { heat: 'any', power: 'any', hotC: 0 } as const;

@@ -308,5 +308,7 @@ export function stepOf(id: string, writing: Writing): PlanStep {
       throw error;
     }
   })();
-  return { ...body, id };
+  const powered = body.need.power === 'on' || body.sets?.power === 'on' || (body.sets?.targetC ?? 0) > 0;
+  const cautions = powered ? [...new Set([...(writing.told ?? []), ...body.cautions])] : body.cautions;
+  return { ...body, cautions, id };
 }
