@@ -189,7 +189,7 @@ export class RemedyContract extends ActionFields implements Remedy {
   @Maybe() @Words(60) replaces?: string;
   @Maybe() @Quantity(0, 100000) price?: number;
   @Maybe() @Rows(() => OfferContract, 12, 1) @Says('what can be fitted') offers?: OfferContract[];
-  @Maybe() @Whole(1, 20) @Says('so often without progress, then the next rung') tries?: number;
+  @Maybe() @Whole(1, 20) @Says('so often without progress, then the next remedy') tries?: number;
   @Maybe() @Quantity(0, 600) @Says('price of the chance that it makes things worse, minutes') risk?: number;
   @Maybe()
   @OneOf(['depth'])
