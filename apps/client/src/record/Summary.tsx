@@ -47,8 +47,8 @@ export function Summary({ report }: { readonly report: OrderRecord }) {
             `${stamp(report.closed)}, ${OUTCOMES[report.outcome as keyof typeof OUTCOMES] ?? report.outcome}`
           }
         />
-        <Fact label="Seen" value={report.seen.join('; ')} />
-        <Fact label="Began" value={report.began} />
+        <Fact label="What was seen" value={report.seen.join('; ')} />
+        <Fact label="When it began" value={report.began} />
         <Fact label="Filament" value={report.filament} />
         <Fact label="Cause" value={report.cause && `${report.cause.mode}, at ${report.cause.place}`} />
         <Fact label="Cleared too" value={report.clearedToo.join('; ')} />

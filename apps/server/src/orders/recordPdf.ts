@@ -103,8 +103,8 @@ export function recordPdf(record: OrderRecord, photos: readonly Picture[]): Prom
   doc.moveDown(0.4);
   fact('Taken in', `${day(record.takenIn)} by ${record.takenInBy}`);
   fact('Closed', record.closed && `${day(record.closed)}, ${OUTCOME_WORDS[record.outcome ?? ''] ?? record.outcome}`);
-  fact('Seen', record.seen.join('; '));
-  fact('Began', record.began);
+  fact('What was seen', record.seen.join('; '));
+  fact('When it began', record.began);
   fact('Filament', record.filament);
   fact('Cause', record.cause && `${record.cause.mode}, at ${record.cause.place}`);
   fact('Cleared too', record.clearedToo.join('; '));

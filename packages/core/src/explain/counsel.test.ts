@@ -152,7 +152,7 @@ describe('for and against, in words', () => {
     const { forAgainst } = about(events, 'hub', 'stub');
     const labels = forAgainst.map(({ label }) => label);
     expect(labels.some((label) => label.startsWith('Seen: '))).toBe(true);
-    expect(labels.some((label) => label.startsWith('Began: '))).toBe(true);
+    expect(labels.some((label) => label.startsWith('It began: '))).toBe(true);
     expect(labels.some((label) => /stops at 901 mm$/.test(label))).toBe(true);
     expect(labels.some((label) => /: stub inside$/.test(label))).toBe(true);
     expect(labels).toContain('Repair at Extruder did not cure');

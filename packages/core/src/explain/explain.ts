@@ -28,7 +28,7 @@ export function evidenceLabel(model: Model, item: Evidence): string {
   if (item.symptom !== undefined)
     return `${item.unseen ? 'Looked for and not seen' : 'Seen'}: ${catalogue.symptoms.find((s) => s.id === item.symptom)?.label ?? item.symptom}`;
   if (item.onset !== undefined)
-    return `Began: ${catalogue.onsets.find((o) => o.id === item.onset)?.label ?? item.onset}`;
+    return `It began: ${catalogue.onsets.find((o) => o.id === item.onset)?.label ?? item.onset}`;
   if (item.noticed !== undefined) return `A message names ${stationName(model, item.noticed)}`;
   if (item.tried)
     return `Tried before: ${catalogue.before.find((b) => b.id === item.tried?.id)?.label ?? item.tried.id}: ${item.tried.result}`;
