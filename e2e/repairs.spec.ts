@@ -252,7 +252,8 @@ test('the technician’s own choices: the way a part comes off, what is fitted, 
   await step.getByRole('radio', { name: 'It did not' }).first().click();
   await step.getByRole('radio', { name: 'The piece softened' }).last().click();
   await button(page, /^Out of turn, now: Soak the part/).click();
-  await button(page, /^Start the timer, 24 h/).click();
+  await expect(button(page, /^Start the timer, 24 h/)).toBeVisible();
+  await page.keyboard.press('t');
   await expect(page.getByRole('timer')).toBeVisible();
 
   const dunlin = await takenIn(page, { machine: machine('dunlin'), lane: 'lane-a', causes: [] }, {});

@@ -118,7 +118,7 @@ test('with the device’s largest text the check’s name, its caution and its r
   await page.close();
 });
 
-test('on a keyboard: a digit answers, U takes it back, N lists the others', async ({ browser }) => {
+test('on a keyboard: a digit answers, U takes it back, N lists the others, the stroke finds', async ({ browser }) => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await page.goto(`${server.url}/order/${OPEN}/trace`);
   const name = page.getByTestId('check-name');
@@ -133,6 +133,16 @@ test('on a keyboard: a digit answers, U takes it back, N lists the others', asyn
   await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByText('take the last finding back')).toBeVisible();
+  // While the sheet is open the page behind it takes no key.
+  await page.keyboard.press('u');
+  await expect(page.getByText('take the last finding back')).toBeVisible();
+  await page.goto(`${server.url}/catalogue`);
+  const find = page.getByRole('textbox', { name: 'Search' });
+  await expect(find).toBeVisible();
+  await page.keyboard.press('/');
+  await expect(find).toBeFocused();
+  await page.keyboard.type('a/b');
+  await expect(find).toHaveValue('a/b');
   await page.close();
 });
 

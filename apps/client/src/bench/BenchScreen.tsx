@@ -10,7 +10,7 @@ import { useReadyAhead } from '../data/useReadyAhead';
 import { OrderCard, useOpenOrders } from '../orders/BenchList';
 import { orderHref } from '../orders/links';
 import { Notice, Section } from '../ui/Card';
-import { Field } from '../ui/Field';
+import { FindField } from '../ui/FindField';
 import { Table, type Column } from '../ui/Table';
 import { Page } from '../ui/Page';
 import { useWide } from '../ui/useWide';
@@ -69,10 +69,9 @@ export function BenchScreen() {
         />
       ) : null}
       {many || words ? (
-        <Field
+        <FindField
           label="Find by order number or machine"
           value={search}
-          most={60}
           style={styles.find}
           onChange={(text) => {
             setSearch(text);

@@ -15,7 +15,7 @@ import { useAppSelector } from '../data/store';
 import { leftOutOf } from '../data/shopCatalogue';
 import { useCatalogue } from '../data/useCatalogue';
 import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import { FindField } from '../ui/FindField';
 import { Table, type Column } from '../ui/Table';
 import { Page } from '../ui/Page';
 import { pickFile } from '../ui/pickFile';
@@ -121,7 +121,7 @@ export function CatalogueScreen() {
         chosen={[kind]}
         onToggle={setKind}
       />
-      <Field label="Search" value={words} onChange={setWords} most={60} style={styles.gap} />
+      <FindField label="Search" value={words} onChange={setWords} style={styles.gap} />
       <View style={styles.row}>
         {ADD[kind] ? (
           <Button label={ADD[kind]} icon="plus" onPress={() => router.push(`/catalogue/${kind}/new` as Href)} />

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { Button } from '../ui/Button';
 import { Choice } from '../ui/Choice';
-import { Field } from '../ui/Field';
+import { FindField } from '../ui/FindField';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 
@@ -32,7 +32,7 @@ export function MachineChoice({ machines, chosen, last, onPick }: MachineChoiceP
   return (
     <View style={styles.column}>
       {open && machines.length >= MANY ? (
-        <Field label="Find a machine by name or kind" value={typed} onChange={setTyped} most={60} />
+        <FindField label="Find a machine by name or kind" value={typed} onChange={setTyped} />
       ) : null}
       <Choice
         label="Machine"

@@ -21,6 +21,7 @@ import { CautionLine } from '../ui/CautionLine';
 import { Chart } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
+import { FindField } from '../ui/FindField';
 import { Fold } from '../ui/Fold';
 import { FoldedChoice } from '../ui/FoldedChoice';
 import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
@@ -199,6 +200,7 @@ export function PiecesScreen() {
           chosen={one}
           onToggle={(id) => setOne(one.includes(id) ? one.filter((x) => x !== id) : [...one, id])}
         />
+        <FindField label="Find" value={typed} onChange={setTyped} />
         <Field label="Empty" value={typed} onChange={setTyped} />
         <Field label={LONG} value={LONG} onChange={nothing} lines />
         <Field label="Wrong" value="-3" number error="At least 0: how many are left?" onChange={nothing} />

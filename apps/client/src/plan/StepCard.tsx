@@ -16,7 +16,7 @@ import { ByMachine } from '../link/ByMachine';
 import { PhotoStrip, usePhotoSource, type Photo } from '../photos/PhotoStrip';
 import { useCatalogue } from '../data/useCatalogue';
 import { CautionLine } from '../ui/CautionLine';
-import { clockText } from '../ui/format';
+import { clockText, waitText } from '../ui/format';
 import { Icon } from '../ui/Icon';
 import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
@@ -26,6 +26,7 @@ import { FastenerMap, type FastenerMoves } from './FastenerMap';
 import type { FittedPart } from './PartFields';
 import { Deeds, Held } from './StepDeeds';
 import { SolventTry } from './SolventTry';
+import { StartTimer } from './StartTimer';
 import { WayChoice } from './WayChoice';
 
 export interface StepCardProps {
@@ -108,9 +109,6 @@ export function StepCard(props: StepCardProps) {
   );
 }
 
-const waitText = (minutes: number): string =>
-  minutes >= 90 ? `${Math.round(minutes / 60)} h wait` : `${Math.round(minutes)} min wait`;
-
 function Body(props: StepCardProps) {
   const { step, held, now } = props;
   const palette = usePalette();
@@ -188,11 +186,7 @@ function Body(props: StepCardProps) {
           </Text>
         </View>
       ) : step.waitMinutes >= 1 && (step.kind === 'rung' || step.kind === 'act' || step.kind === 'dry') ? (
-        <Button
-          label={`Start the timer, ${waitText(step.waitMinutes)}`}
-          icon="timer"
-          onPress={() => props.onTimer(Math.round(step.waitMinutes))}
-        />
+        <StartTimer minutes={step.waitMinutes} onTimer={props.onTimer} />
       ) : null}
       {held ? <Held {...props} held={held} /> : <Deeds {...props} />}
       {props.inTurn ? (

@@ -8,6 +8,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['U', 'take the last finding back'],
   ['N', 'choose another check'],
   ['C', 'what is cleared, and by what'],
+  ['/', 'on a list: find in it'],
+  ['T', 'at work: start the timer of the step'],
   ['Tab, Enter', 'go to a station or a button, and press it'],
   ['Esc', 'close a sheet'],
   ['?', 'these keys'],

@@ -1,6 +1,7 @@
 import { checksOnLane, type Machine, type RankedCheck } from '@zealous/core';
 import { useCatalogue } from '../data/useCatalogue';
-import { useEffect } from 'react';
+import useLatestCallback from 'use-latest-callback';
+import { useKey } from '../ui/useKey';
 
 export interface TraceKeys {
   readonly check: RankedCheck | undefined;
@@ -13,25 +14,11 @@ export interface TraceKeys {
   readonly onKeys: () => void;
 }
 
-const typing = (target: EventTarget | null): boolean =>
-  target instanceof HTMLElement &&
-  (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.isContentEditable);
-
 /** On a keyboard: digits choose a result, U undoes, N lists the other checks. Not while something is typed or a sheet is open. */
 export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext, onCleared, onKeys }: TraceKeys): void {
   const catalogue = useCatalogue();
-  useEffect(() => {
-    if (typeof document === 'undefined') return undefined;
-    const onKey = (event: KeyboardEvent): void => {
-      if (
-        typing(event.target) ||
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        document.querySelector('[role="dialog"]')
-      )
-        return;
-      const key = event.key.toLowerCase();
+  useKey(
+    useLatestCallback((key: string): boolean => {
       if (key === 'u') onUndo();
       else if (key === 'n') onNext();
       else if (key === 'c') onCleared();
@@ -39,10 +26,10 @@ export function useTraceKeys({ check, machine, lane, onResult, onUndo, onNext, o
       else if (/^[1-9]$/.test(key) && check) {
         const place = checksOnLane(catalogue, machine, lane).find((item) => item.key === check.key);
         const answer = place?.check.quantity ? undefined : place?.check.results[Number(key) - 1];
-        if (answer && !answer.depth) onResult(answer.id);
-      }
-    };
-    document.addEventListener('keydown', onKey);
-    return () => document.removeEventListener('keydown', onKey);
-  }, [check, machine, lane, onResult, onUndo, onNext, onCleared, onKeys, catalogue]);
+        if (!answer || answer.depth) return false;
+        onResult(answer.id);
+      } else return false;
+      return true;
+    }),
+  );
 }

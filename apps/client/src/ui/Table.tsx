@@ -10,7 +10,7 @@ import { Link, type Href } from 'expo-router';
 import { useMemo, useState } from 'react';
 import { StyleSheet, View } from 'react-native';
 import { DataTable, TouchableRipple } from 'react-native-paper';
-import { Field } from './Field';
+import { FindField } from './FindField';
 import { Rows } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
@@ -82,7 +82,7 @@ export function Table<Row>({ label, columns, rows, keyOf, hrefOf, first, found =
   return (
     <View style={styles.column}>
       {!found && rows.length >= MANY ? (
-        <Field label={`Find in ${label.toLowerCase()}`} value={filter} onChange={setFilter} most={60} />
+        <FindField label={`Find in ${label.toLowerCase()}`} value={filter} onChange={setFilter} />
       ) : null}
       {wide ? (
         <DataTable

@@ -9,6 +9,10 @@ export function clockText(seconds: number): string {
   return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
 }
 
+/** How long something goes on by itself. */
+export const waitText = (minutes: number): string =>
+  minutes >= 90 ? `${Math.round(minutes / 60)} h wait` : `${Math.round(minutes)} min wait`;
+
 /** How long ago, in one unit. */
 export const ageText = (iso: string, now: number): string => formatDistanceStrict(new Date(iso), now);
 
