@@ -31,7 +31,33 @@ const EDGE = 14;
 const NAMED = 2;
 
 /** The whole path on its side, where there is no room for the strand with its names; a tap shows that. */
-export function StrandStrip({ route, stations, colour, next, width: room, onOpen }: StrandStripProps) {
+export function StrandStrip({ onOpen, ...drawn }: StrandStripProps) {
+  const words =
+    drawn.stations
+      .filter(({ suspicion, clearedBy }) => suspicion >= WORTH_A_NUMBER && clearedBy === undefined)
+      .sort((a, b) => b.suspicion - a.suspicion)
+      .slice(0, NAMED)
+      .map(({ name, suspicion }) => `${name} ${percent(suspicion)}`)
+      .join(' · ') || 'Nothing is suspected much';
+  return (
+    <TouchableRipple role="button" aria-label={`${words}. Show the whole strand`} onPress={onOpen} style={styles.strip}>
+      <View>
+        <Drawing {...drawn} />
+        <View style={styles.words}>
+          <Text kind="small" bold tone="doubt" lines={1} style={styles.grow}>
+            {words}
+          </Text>
+          <Text kind="small" tone="deed">
+            whole strand
+          </Text>
+        </View>
+      </View>
+    </TouchableRipple>
+  );
+}
+
+/** Apart from its frame, so that only it is drawn anew at every frame while the strand moves. */
+function Drawing({ route, stations, colour, next, width: room }: Omit<StrandStripProps, 'onOpen'>) {
   const width = room - 2 * EDGE;
   const palette = usePalette();
   const suspicions = useTween(stations.map((station) => station.suspicion));
@@ -41,7 +67,7 @@ export function StrandStrip({ route, stations, colour, next, width: room, onOpen
     const at = all.findIndex((row) => row.id === id);
     return flagged !== undefined && at >= all.indexOf(flagged[0]) && at <= all.indexOf(flagged[1]);
   };
-  const rows = layoutStrip(route, stations, suspicions, width, inside);
+  const rows = flagged ? layoutStrip(route, stations, suspicions, width, inside) : all;
   const span = flagSpan(rows, next);
   const outline =
     area<{ x: number; w: number }>()
@@ -56,66 +82,51 @@ export function StrandStrip({ route, stations, colour, next, width: room, onOpen
       { x: width, w: 1.5 },
     ]) ?? '';
   const doubted = rows.filter((row) => row.suspicion >= WORTH_A_NUMBER && row.clearedBy === undefined);
-  const leading = [...doubted].sort((a, b) => b.suspicion - a.suspicion).slice(0, NAMED);
-  const words =
-    leading.map((row) => `${row.name} ${percent(row.suspicion)}`).join(' · ') || 'Nothing is suspected much';
   return (
-    <TouchableRipple role="button" aria-label={`${words}. Show the whole strand`} onPress={onOpen} style={styles.strip}>
-      <View>
-        <Svg width={room} height={DRAWN} viewBox={`${-EDGE} 0 ${room} ${DRAWN}`} aria-hidden>
-          <Defs>
-            <Pattern id="doubt-strip" patternUnits="userSpaceOnUse" width={7} height={7} patternTransform="rotate(45)">
-              <Line x1={0} y1={0} x2={0} y2={7} stroke={palette.doubt} strokeWidth={4} />
-            </Pattern>
-            <ClipPath id="strip">
-              <Path d={outline} />
-            </ClipPath>
-          </Defs>
-          <G transform={`translate(0 ${MIDDLE}) rotate(-90)`}>
-            <Housings rows={rows} x={0} across={0.85} stroke={palette.housing} fill={palette.card} />
-          </G>
-          <Path d={outline} fill={filamentColour(colour)} stroke={palette.ink} strokeWidth={1.2} />
-          <G clipPath="url(#strip)">
-            <Path
-              d={doubted.map((row) => `M${row.top} 0h${row.height}v${DRAWN}h${-row.height}Z`).join('') || 'M0 0'}
-              fill="url(#doubt-strip)"
-            />
-          </G>
-          {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
+    <Svg width={room} height={DRAWN} viewBox={`${-EDGE} 0 ${room} ${DRAWN}`} aria-hidden>
+      <Defs>
+        <Pattern id="doubt-strip" patternUnits="userSpaceOnUse" width={7} height={7} patternTransform="rotate(45)">
+          <Line x1={0} y1={0} x2={0} y2={7} stroke={palette.doubt} strokeWidth={4} />
+        </Pattern>
+        <ClipPath id="strip">
+          <Path d={outline} />
+        </ClipPath>
+      </Defs>
+      <G transform={`translate(0 ${MIDDLE}) rotate(-90)`}>
+        <Housings rows={rows} x={0} across={0.85} stroke={palette.housing} fill={palette.card} />
+      </G>
+      <Path d={outline} fill={filamentColour(colour)} stroke={palette.ink} strokeWidth={1.2} />
+      <G clipPath="url(#strip)">
+        <Path
+          d={doubted.map((row) => `M${row.top} 0h${row.height}v${DRAWN}h${-row.height}Z`).join('') || 'M0 0'}
+          fill="url(#doubt-strip)"
+        />
+      </G>
+      {doubted.length > 0 ? <Path d={outline} fill="none" stroke={palette.ink} strokeWidth={1.2} /> : null}
+      <Path
+        d={
+          rows
+            .filter((row) => row.clearedBy !== undefined)
+            .map((row) => `M${row.middle - 4} ${MIDDLE + 12}l3 3l5.5 -7`)
+            .join('') || 'M0 0'
+        }
+        fill="none"
+        stroke={palette.clear}
+        strokeWidth={2.2}
+      />
+      {span ? (
+        <G>
           <Path
-            d={
-              rows
-                .filter((row) => row.clearedBy !== undefined)
-                .map((row) => `M${row.middle - 4} ${MIDDLE + 12}l3 3l5.5 -7`)
-                .join('') || 'M0 0'
-            }
+            d={`M${span[0].top + 2} ${DRAWN - 9} v6 H${span[1].top + span[1].height - 2} v-6`}
             fill="none"
-            stroke={palette.clear}
-            strokeWidth={2.2}
+            stroke={palette.deed}
+            strokeWidth={2.5}
+            strokeLinejoin="round"
           />
-          {span ? (
-            <G>
-              <Path
-                d={`M${span[0].top + 2} ${DRAWN - 9} v6 H${span[1].top + span[1].height - 2} v-6`}
-                fill="none"
-                stroke={palette.deed}
-                strokeWidth={2.5}
-                strokeLinejoin="round"
-              />
-              <Path d={`M${span[0].top + 2} ${DRAWN - 3} v-15 h13 l-4 4 l4 4 h-13`} fill={palette.deed} />
-            </G>
-          ) : null}
-        </Svg>
-        <View style={styles.words}>
-          <Text kind="small" bold tone="doubt" lines={1} style={styles.grow}>
-            {words}
-          </Text>
-          <Text kind="small" tone="deed">
-            whole strand
-          </Text>
-        </View>
-      </View>
-    </TouchableRipple>
+          <Path d={`M${span[0].top + 2} ${DRAWN - 3} v-15 h13 l-4 4 l4 4 h-13`} fill={palette.deed} />
+        </G>
+      ) : null}
+    </Svg>
   );
 }
 
