@@ -65,6 +65,7 @@ export * from './decision/repairCost';
 export * from './decision/lookahead';
 export * from './decision/habits';
 export * from './decision/answered';
+export * from './decision/checkForecast';
 export * from './decision/decide';
 export * from './decision/advise';
 export * from './explain/explain';

@@ -11,7 +11,7 @@ import {
   sparing,
   tellingMuch,
 } from './advise';
-import type { CheckForecast } from './decide';
+import type { CheckForecast } from './checkForecast';
 import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
 import { liveOf, type Model } from './model';

@@ -2,7 +2,7 @@ import { remedyById } from '../catalogue/index';
 import type { Suspicion } from '../inference/suspicion';
 import { dimensionsOf, lookOf } from '../observation/looks';
 import type { CheckAtPlace } from '../bench/places';
-import type { CheckForecast } from './decide';
+import type { CheckForecast } from './checkForecast';
 import type { Model } from './model';
 
 /** Rules of what is advised, once every course of action has its minutes. */

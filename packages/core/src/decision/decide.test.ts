@@ -11,7 +11,8 @@ import { answeredKeys } from './answered';
 import { assess, barredKeys } from '../explain/assess';
 import { whatChanged } from '../explain/changed';
 import { workOut } from './working';
-import { decide, informationOf, type CheckForecast, type Search } from './decide';
+import { informationOf, type CheckForecast, type Search } from './checkForecast';
+import { decide } from './decide';
 import { Forecasts } from './forecasts';
 import { liveOf } from './model';
 

@@ -1,5 +1,5 @@
 import type { StationKind } from '../path/machine';
-import type { CheckForecast } from './decide';
+import type { CheckForecast } from './checkForecast';
 import type { Model } from './model';
 
 /** A fixed order of the trade: places are taken on kind by kind, whatever was found. */

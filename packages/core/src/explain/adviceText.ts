@@ -1,6 +1,7 @@
 import { lookedAtKeys } from '../decision/answered';
 import { leftOfWay } from '../decision/apart';
-import type { CheckForecast, Decision } from '../decision/decide';
+import type { CheckForecast } from '../decision/checkForecast';
+import type { Decision } from '../decision/decide';
 import type { Model } from '../decision/model';
 import type { ShopPace } from '../decision/pace';
 import type { OrderState } from '../order/state';

@@ -11,7 +11,7 @@ import { inWords, minutesText, percent } from './explain';
 import { NOT_SURE } from '../bench/places';
 import { lookedAtKeys } from '../decision/answered';
 import { leftOfWay } from '../decision/apart';
-import type { Search } from '../decision/decide';
+import type { Search } from '../decision/checkForecast';
 import { HABITS } from '../decision/habits';
 import { unexplained } from './counsel';
 

@@ -1,5 +1,5 @@
 import { answersOf } from '../catalogue/index';
-import type { CheckForecast } from '../decision/decide';
+import type { CheckForecast } from '../decision/checkForecast';
 import type { Model } from '../decision/model';
 import type { Evidence } from '../inference/evidence';
 import { QUICK } from '../inference/hypotheses';

@@ -1,4 +1,4 @@
-import type { CheckForecast } from '../decision/decide';
+import type { CheckForecast } from '../decision/checkForecast';
 import type { RankedOutcome } from './assessment';
 import { minutesText, percent, priceWords } from './explain';
 
