@@ -1,7 +1,7 @@
 /**
  * `npm run mutate [-- SHARE [SEED]]`: mutation testing of inference, decision and learning by a tool from the registry (fetched for it, into
- * a copy of the tree, so that nothing here changes meanwhile). All mutants would take a night on two cores; a share of the lines, drawn
- * by the seed in windows of six, tells the score with its error.
+ * a copy of the tree, so that nothing here changes meanwhile). All mutants would take days on two cores; a share of the lines, each
+ * drawn by the seed for itself, tells the score with its error, and what lived is printed with its line.
  */
 import { execFileSync } from 'node:child_process';
 import { cpSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
@@ -11,7 +11,6 @@ import ts from 'typescript';
 import { seeded } from './worlds';
 
 const TOOL = '9.6.1';
-const WINDOW = 6;
 const [share = '0.1', seed = '1'] = process.argv.slice(2);
 const root = resolve(__dirname, '..');
 const core = 'packages/core/src';
@@ -23,8 +22,9 @@ const mutate = ['inference', 'decision', 'learn'].flatMap((layer) =>
     .flatMap((name) => {
       const path = `${core}/${layer}/${name}`;
       const lines = readFileSync(join(root, path), 'utf8').split('\n').length;
-      const windows = Array.from({ length: Math.floor(lines / WINDOW) }, (_, i) => i * WINDOW + 1);
-      return windows.filter(() => draw() < Number(share)).map((from) => `${path}:${from}-${from + WINDOW - 1}`);
+      return Array.from({ length: lines }, (_, i) => i + 1)
+        .filter(() => draw() < Number(share))
+        .map((line) => `${path}:${line}-${line}`);
     }),
 );
 
@@ -48,14 +48,13 @@ writeFileSync(
     mutate,
     ignorePatterns: ['tools'],
     jest: { projectType: 'custom', configFile: 'jest.config.js', enableFindRelatedTests: true },
-    reporters: ['clear-text', 'json'],
-    clearTextReporter: { logTests: false },
+    reporters: ['progress-append-only', 'json'],
     disableTypeChecks: false,
     timeoutMS: 60_000,
     dryRunTimeoutMinutes: 30,
   }),
 );
-console.log(`${mutate.length} windows of ${WINDOW} lines, in ${copy}`);
+console.log(`${mutate.length} lines, in ${copy}`);
 // Installed beside the copy: what is borrowed from the tree would be looked for by the tool where it is not.
 const tools = join(copy, 'tools');
 mkdirSync(tools);
@@ -66,11 +65,21 @@ execFileSync('npm', ['install', '--no-audit', '--no-fund', '--prefix', tools, ..
   stdio: 'inherit',
 });
 execFileSync(join(tools, 'node_modules/.bin/stryker'), ['run'], { cwd: copy, stdio: 'inherit' });
+interface Mutant {
+  readonly status: string;
+  readonly location: { readonly start: { readonly line: number } };
+  readonly replacement?: string;
+}
 interface Report {
-  readonly files: Readonly<Record<string, { readonly mutants: readonly { readonly status: string }[] }>>;
+  readonly files: Readonly<Record<string, { readonly source: string; readonly mutants: readonly Mutant[] }>>;
 }
 const report = JSON.parse(readFileSync(join(copy, 'reports/mutation/mutation.json'), 'utf8')) as Report;
 const all = Object.values(report.files).flatMap(({ mutants }) => mutants.map(({ status }) => status));
+for (const [file, { source, mutants }] of Object.entries(report.files))
+  for (const { status, location, replacement = '' } of mutants.filter((one) => one.status === 'Survived')) {
+    const { line } = location.start;
+    console.log(`${status}: ${file}:${line}: ${(source.split('\n')[line - 1] ?? '').trim()} => ${replacement}`);
+  }
 const killed = all.filter((status) => status === 'Killed' || status === 'Timeout').length;
 const judged = killed + all.filter((status) => status === 'Survived' || status === 'NoCoverage').length;
 const score = killed / judged;

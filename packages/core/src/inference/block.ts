@@ -147,13 +147,9 @@ export class BlockLikelihood {
       const gone = removed === undefined ? NEVER : (removed[i] as number);
       const code = this.code(set[i] as number, gone === NEVER ? whole : (this.ranks[gone] ?? whole));
       if (code === 0) continue;
-      let at = n++;
-      while (uniform && at > 0 && (NUMBERS[at - 1] as number) > code) {
-        NUMBERS[at] = NUMBERS[at - 1] as number;
-        at--;
-      }
-      NUMBERS[at] = code;
+      NUMBERS[n++] = code;
     }
+    if (uniform && n > 1) NUMBERS.subarray(0, n).sort();
     return n;
   }
 

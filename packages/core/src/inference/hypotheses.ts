@@ -1,9 +1,12 @@
 import type { Cause } from '../observation/causes';
-import { STILL_ILL, type Evidence } from './evidence';
+import type { Evidence } from './evidence';
 import { NEVER } from './given';
 import { Joint } from './joint';
-import { Foreseen, keyWith, type Larger, type Sized } from './foreseen';
+import { Foreseen, keyWith, type Sized } from './foreseen';
+import { weighLarger } from './larger';
+import { leaders, leadersAlone } from './leaders';
 import { MOST_FAULTS, SetPrior } from './prior';
+import { Removals } from './removals';
 
 /** A set of faults that were there together, and what repairs in vain have left of it. */
 export interface Weighed {
@@ -48,88 +51,6 @@ export interface SetsFound {
 export const QUICK: Breadth = { pairs: 26, extended: 8, candidates: 16, worth: 0.12 };
 export const USUAL: ByExpectation = { leftOut: 0.004, most: 16_000 };
 export const WIDE: Breadth = { pairs: Infinity, extended: 400, candidates: 1000, worth: 1e-4 };
-
-/** Of the ways in which repairs may have touched a set, those that together weigh less than this are left out (chosen). */
-const REMOVALS_LEFT_OUT = 0.005;
-
-/** One way in which repairs may have touched a set: by fault, the repair that took it away, or never. */
-interface Removal {
-  readonly at: readonly number[];
-  /** Natural logarithm. */
-  readonly log: number;
-}
-
-/** When each fault of a set may have been taken away, with the chance of it. Faults that repairs treat alike share the answer. */
-class Removals {
-  /** By cause: number of its kind, 0 where no repair touches it. */
-  private readonly kind: readonly number[];
-  private readonly own: readonly (readonly { readonly at: number; readonly chance: number }[])[];
-  private readonly known = new Map<number, readonly Removal[]>();
-
-  constructor(
-    causes: number,
-    private readonly removedBy: readonly (readonly number[])[],
-  ) {
-    const kinds = new Map<string, number>([[removedBy.map(() => 0).join(), 0]]);
-    const own = [[{ at: NEVER, chance: 1 }]];
-    this.kind = Array.from({ length: causes }, (_, c) => {
-      const chances = removedBy.map((of) => of[c] ?? 0);
-      const key = chances.join();
-      const before = kinds.get(key);
-      if (before !== undefined) return before;
-      let left = 1;
-      const mine = chances.flatMap((q, at) => {
-        if (q <= 0) return [];
-        const chance = left * q;
-        left *= 1 - q;
-        return [{ at, chance }];
-      });
-      kinds.set(key, own.length);
-      return own.push([...mine, { at: NEVER, chance: left }]) - 1;
-    });
-    this.own = own;
-  }
-
-  /** Nothing where no repair touches any of them. */
-  of(set: readonly number[]): readonly Removal[] | undefined {
-    let key = 0;
-    for (let i = 0; i < set.length; i++) key = key * this.own.length + (this.kind[set[i] as number] as number);
-    if (key === 0) return undefined;
-    // Sets of one size have keys of their own; sizes are told apart by where they begin.
-    key = key * (MOST_FAULTS + 1) + set.length;
-    const known = this.known.get(key);
-    if (known) return known;
-    const made = this.ways(set.map((c) => this.own[this.kind[c] as number] as (typeof this.own)[number]));
-    this.known.set(key, made);
-    return made;
-  }
-
-  private ways(faults: readonly (readonly { readonly at: number; readonly chance: number }[])[]): readonly Removal[] {
-    const all = faults.reduce<readonly { readonly at: readonly number[]; readonly chance: number }[]>(
-      (list, own) =>
-        list.flatMap(({ at, chance }) => own.map((one) => ({ at: [...at, one.at], chance: chance * one.chance }))),
-      [{ at: [], chance: 1 }],
-    );
-    const weighed = all
-      .map((way) => ({ ...way, weight: way.chance * stillIll(way.at, this.removedBy.length) }))
-      .sort((x, y) => y.weight - x.weight);
-    const whole = weighed.reduce((sum, { weight }) => sum + weight, 0);
-    let sum = 0;
-    return weighed.flatMap(({ at, chance, weight }) => {
-      const kept = sum < whole * (1 - REMOVALS_LEFT_OUT);
-      sum += weight;
-      return kept ? [{ at, log: Math.log(chance) }] : [];
-    });
-  }
-}
-
-/** How likely the machine was still ill after every one of the repairs, by when each fault was taken away. */
-function stillIll(at: readonly number[], repairs: number): number {
-  const last = Math.max(...at);
-  let likelihood = 1;
-  for (let k = 0; k < repairs; k++) likelihood *= last > k ? STILL_ILL.left : STILL_ILL.none;
-  return likelihood;
-}
 
 const logSum = (logs: readonly number[]): number => {
   const top = Math.max(...logs);
@@ -229,48 +150,6 @@ function byExpectation(weighing: Weighing, alone: readonly Sized[], { leftOut, m
   return { prior: weighing.prior, joint: weighing.joint, list: weighing.found, leftOut: out };
 }
 
-/** So many sets, in one class or in several that follow one another, say how far what was expected of them comes true. */
-const ENOUGH_TO_TELL = 50;
-/** However far off the most expected classes are: sets that are expected to hold little are foreseen better (chosen). */
-const LEAST_TRUE = 0.3;
-
-/** Class by class, until what the rest may be expected to hold, as far as expectations came true so far, may be left out. */
-function weighLarger(
-  weighing: Weighing,
-  foreseen: Larger,
-  whole: number,
-  leftOut: number,
-  most: number,
-): { readonly level: readonly Sized[]; readonly rest: number } {
-  const level: Sized[] = [];
-  const { classes } = foreseen;
-  let rest = classes.reduce((sum, { expected }) => sum + expected, 0);
-  let last = 1;
-  // Nothing is known of it before some have been weighed: where little is expected, more may be there.
-  let comesTrue: number | undefined;
-  let told = { sets: 0, held: 0, expected: 0 };
-  for (const { sets, expected } of classes) {
-    const enough = comesTrue !== undefined && rest * comesTrue <= leftOut;
-    if (enough || level.length + sets.length > most) break;
-    if (sets.length === 0) continue;
-    let { held } = told;
-    for (const code of sets) {
-      const { set, add } = foreseen.at(code);
-      const weighed = weighing.weigh(weighing.with(set, add));
-      level.push(weighed);
-      held += Math.exp(weighed.log - whole);
-    }
-    rest = Math.max(0, rest - expected);
-    told = { sets: told.sets + sets.length, held, expected: told.expected + expected };
-    if (told.sets < ENOUGH_TO_TELL) continue;
-    const now = told.held / told.expected;
-    comesTrue = Math.max(LEAST_TRUE, last, now);
-    last = now;
-    told = { sets: 0, held: 0, expected: 0 };
-  }
-  return { level, rest: rest * (comesTrue ?? 1) };
-}
-
 /** Place of each cause when they are put in path order. */
 function ranksOf(causes: readonly Cause[]): readonly number[] {
   const rank = causes.map(() => 0);
@@ -279,32 +158,6 @@ function ranksOf(causes: readonly Cause[]): readonly number[] {
     .sort((x, y) => (causes[x]?.stop.index ?? 0) - (causes[y]?.stop.index ?? 0) || x - y)
     .forEach((c, at) => (rank[c] = at));
   return rank;
-}
-
-/** Causes that lead alone, with those that explain single observations best; a third of the places is theirs. */
-function leadersAlone(alone: readonly Sized[], evidence: readonly Evidence[], most: number): readonly number[] {
-  const byScore = [...alone].sort((a, b) => b.log - a.log).map(({ set }) => set[0] as number);
-  if (byScore.length <= most) return byScore;
-  const chosen = new Set(byScore.slice(0, Math.ceil((most * 2) / 3)));
-  const first = byScore[0] as number;
-  const gain = (item: Evidence, c: number): number => (item.likelihood[c] ?? 0) / (item.likelihood[first] || 1e-9);
-  const worst = [...evidence].sort(
-    (a, b) => (a.likelihood[first] ?? 0) / a.elsewhere - (b.likelihood[first] ?? 0) / b.elsewhere,
-  );
-  for (const item of worst)
-    for (const c of [...byScore].sort((x, y) => gain(item, y) - gain(item, x)).slice(0, 2))
-      if (chosen.size < most && gain(item, c) > 2) chosen.add(c);
-  for (const c of byScore) if (chosen.size < most) chosen.add(c);
-  return [...chosen];
-}
-
-/** Causes by the share that they have in sets of two. */
-function leaders(possible: readonly number[], pairs: readonly Sized[], most: number): readonly number[] {
-  if (possible.length <= most) return possible;
-  const top = pairs.reduce((best, { log }) => Math.max(best, log), -Infinity);
-  const share = new Map<number, number>();
-  for (const { set, log } of pairs) for (const c of set) share.set(c, (share.get(c) ?? 0) + Math.exp(log - top));
-  return [...possible].sort((x, y) => (share.get(y) ?? 0) - (share.get(x) ?? 0) || x - y).slice(0, most);
 }
 
 /** Sets made larger by every candidate, each larger set once. */
