@@ -1,4 +1,4 @@
-import type { EventType, Machine } from '@zealous/core';
+import { checksOnLane, deliveredCatalogue, type Check, type EventType, type Machine } from '@zealous/core';
 import { act, fireEvent, screen } from '../testing/render';
 import { atTen, deskOf, type Desk } from '../testing/bench';
 import { TraceScreen } from './TraceScreen';
@@ -167,4 +167,22 @@ test('a closed order keeps the strand, and asks for nothing', async () => {
   await shown(order({}, [['closed', { outcome: 'given-back' }]]));
   expect(screen.getByText(/The order is closed\. The strand stands as it was/)).toBeTruthy();
   expect(screen.queryByTestId('check-name')).toBeNull();
+});
+
+test('checks are offered on the bench as it is recorded: once an error of the heating was seen, none that heats', async () => {
+  const looksAtHeat = ({ results }: Check): boolean => results.some(({ spoilsHeat }) => spoilsHeat);
+  const hot = checksOnLane(deliveredCatalogue, dunlin, 'lane-a')
+    .filter(({ check }) => check.heat === 'hot' && !looksAtHeat(check))
+    .map(({ name }) => name);
+  const offered = async (start: Start): Promise<readonly string[]> => {
+    await shown(start);
+    fireEvent.press(screen.getByRole('button', { name: 'Other. Choose another check' }));
+    expect(screen.getByText('Choose another check')).toBeTruthy();
+    const names = hot.filter((name) => screen.queryByRole('button', { name }) !== null);
+    screen.unmount();
+    return names;
+  };
+  const told = { symptoms: ['heat-error', 'thin'] };
+  expect(await offered(order(told))).not.toEqual([]);
+  expect(await offered(order(told, [['finding-recorded', { key: 'watch-temp@block', result: 'error' }]]))).toEqual([]);
 });

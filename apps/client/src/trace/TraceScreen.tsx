@@ -1,7 +1,7 @@
 import {
   benchAt,
   looseHeaters,
-  partsToRemove,
+  movedFor,
   routeOf,
   SAFE_TO_TOUCH_C,
   type EventBodies,
@@ -102,13 +102,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     more: ItemsSeen = {},
   ): void => {
     if (!fresh) return;
-    if (back.length > 0) record('parts-moved', { on: back });
-    if (opens.length > 0) {
-      const ways = partsToRemove(machine, opens, bench.off).flatMap(({ id, way }) =>
-        way === undefined ? [] : [[id, way]],
-      );
-      record('parts-moved', { off: opens, ...(ways.length > 0 ? { ways: Object.fromEntries(ways) } : {}) });
-    }
+    for (const body of movedFor(machine, bench, opens, back)) record('parts-moved', body);
     record('finding-recorded', { key, result: answer, ...(value === undefined ? {} : { value }), ...more });
   };
   const undo = useLatestCallback((): void => {

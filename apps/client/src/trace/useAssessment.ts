@@ -1,4 +1,12 @@
-import { benchAt, whatChanged, type Assessment, type Machine, type OrderState, type Sight } from '@zealous/core';
+import {
+  benchKey,
+  benchToDecide,
+  whatChanged,
+  type Assessment,
+  type Machine,
+  type OrderState,
+  type Sight,
+} from '@zealous/core';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { useClock } from '../data/useClock';
 import { useAppSelector, useAppStore } from '../data/store';
@@ -109,17 +117,16 @@ export function useAssessment({ id, machine, state }: OpenOrder, own?: string): 
   const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ fresh: false });
   const last = useRef<Known | undefined>(undefined);
   const firstShown = useRef(new Map<string, string>());
-  const bench = benchAt(machine, state, now);
-  // The machine cools all the time; the decision needs only a coarse step of it.
-  const temperature = Math.round(bench.temperatureC / 10) * 10;
+  const bench = benchToDecide(machine, state, now);
+  const stands = benchKey(bench);
   const findings = findingsOf(state);
-  const benchKey = `${temperature}|${bench.power}|${state.off.join()}`;
 
   useEffect(() => {
     let stale = false;
     let shown = false;
-    const situation = `${benchKey}|${findings}`;
-    const at = { temperatureC: temperature, power: state.power, off: new Set(state.off) };
+    // Emptying the path or raising the head is part of a check that asks for it: that check stays.
+    const { temperatureC, power, off, heatSpoiled = false } = bench;
+    const situation = `${temperatureC}|${power}|${heatSpoiled}|${[...off].join()}|${findings}`;
     const show = (found: Assessment): void => {
       if (stale) return;
       // A repair that is on the screen stays there: a longer look that would check on must not take it from under the thumb.
@@ -152,12 +159,12 @@ export function useAssessment({ id, machine, state }: OpenOrder, own?: string): 
       if (!stale) setView((old) => ({ ...old, seen }));
     });
     const deeper = tracer()
-      .assess(machine, state, at, also)
+      .assess(machine, state, bench, also)
       .then((first) => {
         const late = setTimeout(() => show(first), PATIENCE_MS);
         const standing = standingAgain(firstShown.current, situation, first, false);
         return tracer()
-          .assessDeeper(machine, state, at, standing === undefined ? also : [...also, standing])
+          .assessDeeper(machine, state, bench, standing === undefined ? also : [...also, standing])
           .then((second) => {
             clearTimeout(late);
             show(second);
@@ -168,8 +175,8 @@ export function useAssessment({ id, machine, state }: OpenOrder, own?: string): 
     return () => {
       stale = true;
     };
-    // `findings` and `benchKey` stand for everything in the state that the answer depends on.
+    // `findings` and `stands` stand for everything in the state that the answer depends on.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [machine, findings, benchKey, shop, useLearned, own]);
+  }, [machine, findings, stands, shop, useLearned, own]);
   return { ...view, fresh: view.findings === findings };
 }

@@ -1,19 +1,23 @@
 import {
   airFactorFrom,
   assess,
-  benchAt,
+  benchKey,
+  benchToDecide,
   heatQuestions,
   keptMachine,
   machineOfFamily,
   reduceOrder,
   learnedCatalogue,
   deliveredCatalogue,
+  foreseenAfter,
   planTube,
   previewChange,
   quickWorking,
   sightOf,
   stationCase,
   soundCatalogue,
+  tellingOf,
+  type Assessment,
   type Bench,
   type Catalogue,
   type HeatTask,
@@ -42,22 +46,40 @@ function belief(machine: Machine): Catalogue {
   return known;
 }
 
-interface Weighed {
-  readonly machine: Machine;
-  readonly state: string;
-  readonly working: ReturnType<typeof quickWorking>;
-}
-/** As many orders are made ready for, and the one that is open. */
-const MOST_WEIGHED = 4;
-/** The posteriors last worked out, the latest first: what to do next is asked for a moment after what is believed. */
-let weighed: readonly Weighed[] = [];
+/** By machine and what its order tells, the latest first: what to do next is asked for a moment after what is believed. */
+let weighed: readonly Answered<ReturnType<typeof quickWorking>>[] = [];
+/** First answers by what the order tells and how the bench stands: those that were foreseen or given. */
+let answered: readonly Answered<Assessment>[] = [];
 
-function quickly(machine: Machine, state: OrderState): Weighed['working'] {
-  const told = JSON.stringify(state);
-  const known = weighed.find((one) => one.machine === machine && one.state === told);
-  const latest = known ?? { machine, state: told, working: quickWorking(machine, belief(machine), state) };
-  weighed = [latest, ...weighed.filter((one) => one !== known)].slice(0, MOST_WEIGHED);
-  return latest.working;
+interface Answered<T> {
+  readonly machine: Machine;
+  readonly of: string;
+  readonly answer: T;
+}
+/** As many are kept: for the orders that are made ready, and for what the check that stands may answer. */
+const MOST_KEPT = 12;
+
+const known = <T>(list: readonly Answered<T>[], machine: Machine, of: string): Answered<T> | undefined =>
+  list.find((one) => one.machine === machine && one.of === of);
+const kept = <T>(list: readonly Answered<T>[], latest: Answered<T>): readonly Answered<T>[] =>
+  [latest, ...list.filter((one) => one !== latest)].slice(0, MOST_KEPT);
+
+function quickly(machine: Machine, state: OrderState): ReturnType<typeof quickWorking> {
+  const of = tellingOf(machine, belief(machine), state);
+  const latest = known(weighed, machine, of) ?? { machine, of, answer: quickWorking(machine, belief(machine), state) };
+  weighed = kept(weighed, latest);
+  return latest.answer;
+}
+
+function firstAnswer(machine: Machine, state: OrderState, bench: Bench, also: readonly string[]): Assessment {
+  const of = JSON.stringify([tellingOf(machine, belief(machine), state), benchKey(bench), also]);
+  const latest = known(answered, machine, of) ?? {
+    machine,
+    of,
+    answer: assess(machine, belief(machine), state, bench, { depth: 1, quick: true, also }, quickly(machine, state)),
+  };
+  answered = kept(answered, latest);
+  return latest.answer;
 }
 
 /** A machine and an order to practise on: a phone's first answers would otherwise take several times as long. */
@@ -119,6 +141,31 @@ const until = (ms: number): (() => boolean) => {
   return () => performance.now() > end;
 };
 
+/** Once a check stands, nobody asks for so long: the technician does it. */
+const DOING_MS = 300;
+/** Told apart by their number: what was foreseen of a check that is answered, or stands no more, is not worked out any further. */
+let foresight = 0;
+
+/** While a check is being done, what each of its answers would mean: the strand and the next check then come at the tap. */
+function foresee(machine: Machine, state: OrderState, { checks }: Assessment, standing?: string): void {
+  const check = checks.find(({ key }) => key === standing) ?? checks.find(({ done }) => !done);
+  const mine = ++foresight;
+  const steps = (check ? foreseenAfter(machine, belief(machine), state, Date.now(), check) : []).flatMap((next) => [
+    () => void quickly(machine, next.state),
+    () => void firstAnswer(machine, next.state, next.bench, []),
+  ]);
+  const go = (): void => {
+    if (mine !== foresight) return;
+    try {
+      steps.shift()?.();
+    } catch {
+      return;
+    }
+    if (steps.length > 0) setTimeout(go, WARM_PAUSE_MS);
+  };
+  if (steps.length > 0) setTimeout(go, DOING_MS);
+}
+
 const service = {
   /** Makes the tracer's own code warm on a template, a little at a time, while nobody waits. */
   warmUp(): void {
@@ -133,12 +180,12 @@ const service = {
     whenIdle(() => step(0, []));
   },
   /** Works out, while nobody waits, what does not change while this machine is traced, and what is believed of this order. */
-  makeReady({ machine, events }: Ahead): void {
+  makeReady({ machine: told, events }: Ahead): void {
     whenIdle(() => {
-      const kept = keptMachine(machine);
-      const state = reduceOrder(kept, belief(kept), events);
-      const bench = benchAt(kept, state, state.lastMs);
-      assess(kept, belief(kept), state, bench, { depth: 1, quick: true }, quickly(kept, state));
+      const machine = keptMachine(told);
+      const state = reduceOrder(machine, belief(machine), events);
+      const bench = benchToDecide(machine, state, Date.now());
+      firstAnswer(machine, state, bench, []);
     });
   },
   setShop(document: { readonly catalogue: ShopCatalogue; readonly learned: Learned }, useLearned: boolean): void {
@@ -148,26 +195,29 @@ const service = {
     };
     beliefs = new Map();
     weighed = [];
+    answered = [];
   },
   /** What is believed as the findings stand, before anything is decided: the strand moves by it. */
   sight: (machine: Machine, state: OrderState) => {
     lastAsked = performance.now();
+    foresight++;
     return sightOf(quickly(keptMachine(machine), state));
   },
   /** A first answer, one check ahead; what each result of the checks in `also` would do comes with it. */
   assess: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {
-    const kept = keptMachine(machine);
-    return assess(kept, belief(kept), state, bench, { depth: 1, quick: true, also }, quickly(kept, state));
+    return firstAnswer(keptMachine(machine), state, bench, also);
   },
   /** Two checks ahead, within a time limit; `also` are checks to be compared as far ahead. */
   assessDeeper: (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]) => {
-    const kept = keptMachine(machine);
+    const own = keptMachine(machine);
     lastAsked = performance.now();
-    return assess(kept, belief(kept), state, bench, { depth: 2, also, expired: until(LONGEST_MS) });
+    const answer = assess(own, belief(own), state, bench, { depth: 2, also, expired: until(LONGEST_MS) });
+    foresee(own, state, answer, also.at(-1));
+    return answer;
   },
   stationCase: (machine: Machine, state: OrderState, station: string) => {
-    const kept = keptMachine(machine);
-    return stationCase(kept, belief(kept), state, station);
+    const own = keptMachine(machine);
+    return stationCase(own, belief(own), state, station);
   },
   planTube: (task: TubeTask) => planTube(task),
   /** A sink that was felt or measured says how much heat this one gives to the air. */

@@ -112,12 +112,14 @@ export function benchKey(bench: Bench): string {
   return key;
 }
 
-const keyOf = ({ temperatureC, power, off, ways, strand, supported, heatSpoiled }: Bench): string =>
+const keyOf = ({ temperatureC, power, off, absent, service, ways, strand, supported, heatSpoiled }: Bench): string =>
   [
     temperatureC,
     power,
     heatSpoiled === true,
     [...off].sort().join(),
+    [...(absent ?? [])].sort().join(),
+    [...(service ?? [])].sort().join(),
     ways ? JSON.stringify(ways) : '',
     strand ? JSON.stringify(strand) : '',
     supported === true,

@@ -7,7 +7,7 @@ import { readFileSync } from 'node:fs';
 import { FormatError, parseJson, parseOrder } from '../formats/index';
 import {
   assess,
-  benchAt,
+  benchToDecide,
   deliveredCatalogue,
   judge,
   massLeftOut,
@@ -39,7 +39,7 @@ function run(file: string, quick: boolean, leftOut: boolean): unknown {
     order.machine,
     deliveredCatalogue,
     state,
-    benchAt(order.machine, state, state.lastMs),
+    benchToDecide(order.machine, state, state.lastMs),
     quick ? { depth: 1, quick: true } : { depth: 2 },
   );
   return {

@@ -17,6 +17,15 @@ export function loosenedParts(machine: Machine, { fasteners, off, absent }: Orde
   ];
 }
 
+/** It cools all the time; what to do next is decided anew only as it has cooled by this much, °C (chosen). */
+const COARSE_C = 10;
+
+/** The bench of an order as what to do next is decided on it: everything that is recorded, the temperature in coarse steps. */
+export function benchToDecide(machine: Machine, state: OrderState, nowMs: number): Bench {
+  const bench = benchAt(machine, state, nowMs);
+  return { ...bench, temperatureC: Math.round(bench.temperatureC / COARSE_C) * COARSE_C };
+}
+
 /** The bench of an order at a moment, with the temperature expected then. */
 export const benchAt = (machine: Machine, state: OrderState, nowMs: number): Bench => ({
   temperatureC: temperatureAt(machine, state.heat, nowMs),
