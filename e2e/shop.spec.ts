@@ -134,7 +134,7 @@ test('the catalogue is searched, changed with a preview, taken back; what cannot
   await page.getByLabel(/^Weight/).fill('10');
   await page.getByRole('radio', { name: 'Limpet' }).click();
   await button(page, 'Work it out for Limpet').click();
-  await expect(page.getByText(/^Extruder: \d+.% → \d+.%$/)).toBeVisible();
+  await expect(page.getByText(/^Extruder goes from \d+.% to \d+.%\.$/)).toBeVisible();
   await button(page, 'Store as this shop’s own').click();
   await page.getByLabel('Search').fill('gear teeth');
   await expect(page.getByText('changed here')).toBeVisible();

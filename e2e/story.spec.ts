@@ -94,7 +94,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
     page,
     async (at) => (await answerCheck(at, stubInHub)).key,
     async () => {
-      await expect(page.getByTestId('change')).toContainText(/cleared|→/);
+      await expect(page.getByTestId('change')).toContainText(/cleared|rises from|falls from/);
     },
   );
   expect(asked.length).toBeGreaterThan(0);
