@@ -73,7 +73,7 @@ export * from './explain/counsel';
 export * from './explain/assessment';
 export * from './explain/assess';
 export * from './explain/changed';
-export * from './explain/foreseen';
+export * from './explain/answersAhead';
 export { costText, movesText } from './explain/reasons';
 export * from './decision/remains';
 export * from './explain/cleared';

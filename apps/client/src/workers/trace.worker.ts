@@ -9,7 +9,7 @@ import {
   reduceOrder,
   learnedCatalogue,
   deliveredCatalogue,
-  foreseenAfter,
+  answersAhead,
   planTube,
   previewChange,
   quickWorking,
@@ -150,7 +150,7 @@ let foresight = 0;
 function foresee(machine: Machine, state: OrderState, { checks }: Assessment, standing?: string): void {
   const check = checks.find(({ key }) => key === standing) ?? checks.find(({ done }) => !done);
   const mine = ++foresight;
-  const steps = (check ? foreseenAfter(machine, belief(machine), state, Date.now(), check) : []).flatMap((next) => [
+  const steps = (check ? answersAhead(machine, belief(machine), state, Date.now(), check) : []).flatMap((next) => [
     () => void quickly(machine, next.state),
     () => void firstAnswer(machine, next.state, next.bench, []),
   ]);

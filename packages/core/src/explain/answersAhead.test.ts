@@ -4,7 +4,7 @@ import { benchToDecide } from '../order/bench';
 import type { EventBodies, OrderEvent } from '../order/events';
 import { dunlin, event, finding, stateOf, takenIn } from '../testing/machines';
 import { assess, quickWorking, sightOf } from './assess';
-import { foreseenAfter, movedFor, tellingOf } from './foreseen';
+import { answersAhead, movedFor, tellingOf } from './answersAhead';
 
 const lane = 'lane-a';
 const told = takenIn(dunlin, { lane, material: 'PLA', symptoms: ['thin', 'clicks'] });
@@ -26,7 +26,7 @@ test('what is foreseen of an answer is what is believed and decided once it is r
   const chosen = [opens, pushes, ticks].flatMap((check) => check ?? []);
   expect(chosen.length).toBe(3);
   for (const check of chosen) {
-    const foreseen = foreseenAfter(dunlin, catalogue, state, state.lastMs, check);
+    const foreseen = answersAhead(dunlin, catalogue, state, state.lastMs, check);
     expect(foreseen.length).toBeGreaterThan(0);
     for (const next of foreseen) {
       const seen = next.state.findings.at(-1);
@@ -46,7 +46,7 @@ test('what is foreseen of an answer is what is believed and decided once it is r
       expect(benchKey(next.bench)).toBe(benchKey(benchToDecide(dunlin, recorded, state.lastMs)));
     }
   }
-  const [first] = foreseenAfter(dunlin, catalogue, state, state.lastMs, chosen[0] as (typeof chosen)[0]);
+  const [first] = answersAhead(dunlin, catalogue, state, state.lastMs, chosen[0] as (typeof chosen)[0]);
   if (!first) throw new Error('test data');
   const { key = '', result = '', finished } = first.state.findings.at(-1) ?? {};
   const recorded = stateOf(dunlin, [
@@ -63,7 +63,7 @@ test('numbers and depths are not foreseen', () => {
   const results = (id: string): readonly string[] => {
     const check = of(id);
     if (!check) throw new Error(id);
-    return foreseenAfter(dunlin, catalogue, state, state.lastMs, check).map(
+    return answersAhead(dunlin, catalogue, state, state.lastMs, check).map(
       (next) => next.state.findings.at(-1)?.result ?? '',
     );
   };

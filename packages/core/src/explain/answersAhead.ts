@@ -11,7 +11,7 @@ import type { Machine } from '../path/machine';
 import type { RankedCheck } from './assessment';
 
 /** An order as it would stand once a check has been answered. */
-export interface Foreseen {
+export interface OrderAhead {
   readonly state: OrderState;
   readonly bench: Bench;
 }
@@ -58,20 +58,20 @@ export function movedFor(
  *
  * @param nowMs when it is answered: what it leaves of the machine's heat is reckoned for then
  */
-export function foreseenAfter(
+export function answersAhead(
   machine: Machine,
   catalogue: Catalogue,
   state: OrderState,
   nowMs: number,
   { key, openIds, backIds, outcomes }: RankedCheck,
-): readonly Foreseen[] {
+): readonly OrderAhead[] {
   const check = checksOnLane(catalogue, machine, state.intake?.lane).find((place) => place.key === key)?.check;
   if (!check || check.quantity || check.asks) return [];
   const normal = check.results.at(-1)?.id;
   const likely = (result: string): number =>
     outcomes.filter((outcome) => outcome.result === result).reduce((sum, { probability }) => sum + probability, 0);
   const at = new Date(nowMs).toISOString();
-  const event = (type: string, body: object) => ({ id: `foreseen:${type}`, at, by: '', type, body }) as OrderEvent;
+  const event = (type: string, body: object) => ({ id: `ahead:${type}`, at, by: '', type, body }) as OrderEvent;
   const moved = movedFor(machine, benchAt(machine, state, nowMs), openIds, backIds).map((body) =>
     event('parts-moved', body),
   );
@@ -79,7 +79,7 @@ export function foreseenAfter(
     .filter(({ depth, measured }) => !depth && measured === undefined)
     .sort((a, b) => likely(b.id) - likely(a.id))
     .slice(0, MOST)
-    .map(({ id }): Foreseen => {
+    .map(({ id }): OrderAhead => {
       const after = [
         ...moved,
         event('finding-recorded', { key, result: id, ...(check.items && id !== normal ? { finished: true } : {}) }),
