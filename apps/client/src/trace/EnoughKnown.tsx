@@ -34,7 +34,7 @@ export function EnoughKnown({ assessment, onRepair, onBoth, onGoOn, onOther, onU
       <Text>{advice.text}</Text>
       {together ? (
         <Button
-          label={`Repair ${together.stations.length > 2 ? 'all' : 'both'} in one go: ${together.text.toLowerCase()}, ${percent(together.share)}`}
+          label={`Repair ${together.stations.length > 2 ? 'all' : 'both'} in one go: ${together.text}, ${percent(together.share)}`}
           icon="repair"
           kind="main"
           onPress={() => onBoth(together)}
@@ -58,7 +58,7 @@ export function EnoughKnown({ assessment, onRepair, onBoth, onGoOn, onOther, onU
       {assessment.sets.slice(0, together ? 0 : 1).map((set) => (
         <Button
           key={set.text}
-          label={`${set.stations.length > 2 ? 'All' : 'Both'} in one go: ${set.text.toLowerCase()}, ${percent(set.share)}`}
+          label={`${set.stations.length > 2 ? 'All' : 'Both'} in one go: ${set.text}, ${percent(set.share)}`}
           onPress={() => onBoth(set)}
         />
       ))}

@@ -116,6 +116,8 @@ export function useAssessment({ id, machine, state }: OpenOrder, own?: string): 
   const useLearned = useAppSelector((root) => root.settings.useLearned);
   const [view, setView] = useState<AssessmentView & { readonly findings?: string }>({ fresh: false });
   const last = useRef<Known | undefined>(undefined);
+  /** As it stood before the last finding. */
+  const before = useRef<Known | undefined>(undefined);
   const firstShown = useRef(new Map<string, string>());
   const bench = benchToDecide(machine, state, now);
   const stands = benchKey(bench);
@@ -132,8 +134,9 @@ export function useAssessment({ id, machine, state }: OpenOrder, own?: string): 
       // A repair that is on the screen stays there: a longer look that would check on must not take it from under the thumb.
       const held = shown && last.current?.assessment.advice.kind === 'repair' && found.advice.kind === 'check';
       const assessment = held && last.current ? { ...found, advice: last.current.assessment.advice } : found;
-      const before = last.current;
-      const moved = before && before.findings !== findings ? whatChanged(before.assessment, assessment) : undefined;
+      if (last.current && last.current.findings !== findings) before.current = last.current;
+      // By the figures that are shown: a longer look tells them more nearly than the first one.
+      const moved = before.current ? whatChanged(before.current.assessment, assessment) : undefined;
       last.current = { findings, assessment };
       const first = !shown;
       shown = true;

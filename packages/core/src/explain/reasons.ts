@@ -8,7 +8,7 @@ export const movesText = (moves: RankedOutcome['moves']): string =>
 
 /** What a check takes, and what follows it. */
 export const costText = (priceParts: readonly string[], afterMinutes: number): string =>
-  `It takes ${priceParts.join(' + ')}, and then about ${minutesText(afterMinutes)} to a proved repair.`;
+  `Before the answer: ${priceParts.join(' + ')}; after it about ${minutesText(afterMinutes)} to a proved repair.`;
 
 /** Minutes saved below this are not worth a word. */
 const WORTH_SAYING_MIN = 0.5;
