@@ -73,9 +73,13 @@ const LARGEST = [
   { machineId: 'sanderling' },
 ] as const;
 
+const COMPLAINTS = [['not-reach'], ['thin', 'clicks'], ['nothing'], ['stops-midway', 'notch']] as const;
+
 async function takeIn(url: string, n: number, machine: (typeof LARGEST)[number] = LARGEST[0]): Promise<string> {
   const id = randomUUID();
-  const body = { number: `M-${n}`, ...machine, symptoms: ['not-reach'], before: [] };
+  // No two alike: what was answered for one is not the answer for another.
+  const symptoms = COMPLAINTS[n % COMPLAINTS.length];
+  const body = { number: `M-${n}`, ...machine, symptoms, weeksLoaded: 1 + n / 8, before: [] };
   const answer = await fetch(`${url}/api/orders/${id}/events`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
