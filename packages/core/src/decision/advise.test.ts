@@ -1,7 +1,9 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import { dunlin, finding, stateOf, takenIn, whelk } from '../testing/machines';
 import {
+  CARRIED,
   carried,
+  SOUND_RENEWED_MIN,
   checkFirst,
   lookAgain,
   lookFirst,
@@ -16,6 +18,65 @@ import { Forecasts } from './forecasts';
 import { Lookahead } from './lookahead';
 import { liveOf, type Model } from './model';
 import { workOut } from './working';
+import { decide } from './decide';
+import { QUICK } from '../inference/hypotheses';
+
+const COLD = { temperatureC: whelk.heat.ambientC, power: 'off', off: new Set<string>() } as const;
+
+describe('nobody renews a part that is probably sound for next to nothing', () => {
+  /** With every repair so much longer, and each of them renewing a part, or none; without a check that is left, or with all. */
+  const deciding = (symptom: string) => {
+    const state = stateOf(whelk, [takenIn(whelk, { symptoms: [symptom], material: 'PLA' })]);
+    const { model, suspicion, evidence } = workOut(whelk, catalogue, state, QUICK);
+    return (longer: number, renews: boolean, barred = new Set(model.places.map(({ key }) => key))) => {
+      const groups = model.groups.map(({ remedy: { replaces: _replaces, ...remedy }, ...group }) => ({
+        ...group,
+        remedy: { ...remedy, minutes: remedy.minutes + longer, ...(renews ? { replaces: 'a part' } : {}) },
+      }));
+      return decide({ ...model, groups }, suspicion, COLD, evidence, barred, new Set(), { depth: 1 });
+    };
+  };
+  const longer = Array.from({ length: 18 }, (_, i) => 5 * i);
+
+  test('with no check left a repair is tried while it pays well, then somebody is asked, then nothing is worth its minutes', () => {
+    const decided = deciding('not-hot');
+    const said = longer.map((min) => {
+      const [cleaning, renewing] = [decided(min, false), decided(min, true)];
+      if (cleaning.repairOrder.length === 0) return 'nothing';
+      if (renewing.repairOrder.length > 0) {
+        expect(renewing.repairOrder).toEqual(cleaning.repairOrder);
+        return 'tried';
+      }
+      // What renews nothing would be tried; here it brings less than a sound part that is renewed costs.
+      expect(renewing).toMatchObject({ advice: 'repair', carried: 0 });
+      const brings = renewing.repairMinutes - cleaning.repairMinutes;
+      expect(brings).toBeGreaterThan(0);
+      expect(brings).toBeLessThanOrEqual((1 - cleaning.carried) * SOUND_RENEWED_MIN);
+      expect(cleaning.carried).toBeLessThan(CARRIED);
+      return 'asked';
+    });
+    expect(said.filter((one, i) => one !== said[i - 1])).toEqual(['tried', 'asked', 'nothing']);
+  });
+
+  test('a repair that carries itself is done all the same', () => {
+    const decided = deciding('bubbles');
+    expect(decided(0, false).carried).toBeGreaterThan(CARRIED);
+    for (const min of longer) expect(decided(min, true).repairOrder).toEqual(decided(min, false).repairOrder);
+  });
+
+  test('while a check is worth its minutes nobody is asked', () => {
+    const decided = deciding('not-hot');
+    const asked = longer.filter(
+      (min) => decided(min, false).repairOrder.length > 0 && decided(min, true).repairOrder.length === 0,
+    );
+    expect(asked.length).toBeGreaterThan(0);
+    for (const min of asked)
+      expect(decided(min, true, new Set())).toMatchObject({
+        advice: 'check',
+        repairOrder: decided(min, false).repairOrder,
+      });
+  });
+});
 
 const check = (expectedMinutes: number, rest: Partial<CheckForecast> = {}): CheckForecast =>
   ({

@@ -22,7 +22,7 @@ const WORTH_FOUND_SHARE = 0.1;
 export const CARRIED = 1 / 3;
 const TELLS_BITS = 0.05;
 /** What it costs, beside the work, to renew a part that was sound: its price, and the trust of the owner; in minutes (chosen). */
-const SOUND_RENEWED_MIN = 30;
+export const SOUND_RENEWED_MIN = 30;
 /** Outside before opening, cold before hot, quick before slow. */
 const roughness = (check: CheckForecast): number =>
   check.price.opened.length * 10 +

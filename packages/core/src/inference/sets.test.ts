@@ -1,6 +1,7 @@
 import { deliveredCatalogue as catalogue } from '../catalogue/index';
 import type { Catalogue } from '../catalogue/types';
 import { whatRemains } from '../decision/remains';
+import { workOut } from '../decision/working';
 import { assess } from '../explain/assess';
 import { causesOf, type Cause } from '../observation/causes';
 import type { Case, FailedRepair, Finding } from '../observation/context';
@@ -313,6 +314,21 @@ describe('after a cure, the rest of the evidence', () => {
     const before = order(['look-nozzle@nozzle', 'lop-sided']);
     const proved = { ...before, proofs: { straight: { proof: 'straight', passed: true, at: '', eventId: '' } } };
     expect(left(proved, 'nozzle/nozzle-worn')).toBeLessThan(left(before, 'nozzle/nozzle-worn') / 2);
+  });
+
+  test('by hand: of the sets that the cured cause was one of, the share of those with the other one', () => {
+    const state = order(['feel-fan@sink', 'dead']);
+    const { model, suspicion } = workOut(whelk, catalogue, state);
+    const at = (id: string): number => model.causes.findIndex((cause) => cause.id === id);
+    const [cured, other] = [at('extruder/gears-worn'), at('sink/fan-wrong')];
+    let whole = 0;
+    let both = 0;
+    suspicion.sets.forEach(({ causes }, h) => {
+      if (causes.includes(cured)) whole += suspicion.p[h] ?? 0;
+      if (causes.includes(cured) && causes.includes(other)) both += suspicion.p[h] ?? 0;
+    });
+    expect(whole).toBeLessThan(0.999);
+    expect(left(state, 'sink/fan-wrong')).toBeCloseTo(both / whole, 12);
   });
 
   test('nothing is said while no cause is chosen', () => {
