@@ -10,7 +10,7 @@ import { indexInThread } from '../work/pool';
  * Version of what is derived from an order's entries for lists. Raise it when `OrderIndex` or what it says changes: rows of
  * another version are worked out anew, at the start, by `npm run rebuild`, and when a list comes by them.
  */
-export const INDEX_VERSION = 1;
+export const INDEX_VERSION = 2;
 
 interface Row {
   readonly seq: number;

@@ -1,6 +1,7 @@
 import {
   assess,
   benchAt,
+  benchToDecide,
   heldBecause,
   modeById,
   phaseOf,
@@ -20,10 +21,10 @@ function nextOf(
   state: OrderState,
   phase: Phase,
 ): Pick<OrderIndex, 'next' | 'lead'> {
-  const bench = benchAt(machine, state, state.lastMs);
   if (phase === 'trace') {
-    // The answer that a phone shows first when the order is opened: an eighth of the work of the longer look.
-    const { advice, checks, causes } = assess(machine, catalogue, state, bench, { depth: 1, quick: true });
+    const bench = benchToDecide(machine, state, state.lastMs);
+    // As broadly weighed as on the order's own page, so that both tell the same share; one check ahead, which takes half as long as two.
+    const { advice, checks, causes } = assess(machine, catalogue, state, bench, { depth: 1 });
     const top = causes[0];
     const name = top && `${stationById(machine, top.station)?.name ?? top.station}: ${top.name.toLowerCase()}`;
     return {
@@ -40,6 +41,7 @@ function nextOf(
       }
     : {};
   if (phase === 'plan') {
+    const bench = benchAt(machine, state, state.lastMs);
     const plan = planFor(machine, catalogue, state, bench);
     const step = plan.steps[plan.done];
     const held = step && heldBecause(step, bench, machine);
