@@ -146,6 +146,27 @@ test('on a keyboard: a digit answers, U takes it back, N lists the others, the s
   await page.close();
 });
 
+test('the first thing that the keyboard reaches leads to the content, past head and lists, on every page', async ({
+  browser,
+}) => {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  for (const path of ['/', TRACE, `/order/${OPEN}/record`, '/machines', '/settings']) {
+    await page.goto(server.url + path);
+    const main = page.getByRole('main');
+    await expect(main).toBeVisible();
+    const skip = page.getByRole('link', { name: 'To the content' });
+    await expect(skip).not.toBeInViewport();
+    await page.keyboard.press('Tab');
+    await expect(skip).toBeFocused();
+    await expect(skip).toBeInViewport();
+    await page.keyboard.press('Enter');
+    await expect(main).toBeFocused();
+    await expect(skip).not.toBeInViewport();
+    expect(new URL(page.url()).hash).toBe('');
+  }
+  await page.close();
+});
+
 test('an order or an address that is not there says so', async ({ page }) => {
   await page.goto(`${server.url}/order/00000000-0000-4000-8000-000000000000/trace`);
   await expect(page.getByText('There is no such work order.')).toBeVisible();

@@ -52,6 +52,9 @@ test('a machine is described from a template, mended, stored, taken in; a reload
   // A station is taken away and another put in its place; the picture follows.
   await names.filter({ hasText: 'Beam sensor in the head' }).first().click();
   await button(page, 'Take this station away').click();
+  await button(page, 'Leave it').click();
+  await button(page, 'Take this station away').click();
+  await button(page, 'Take it away').click();
   await expect(page.getByText(/^12 stations/)).toBeVisible();
   await button(page, 'Add a station').first().click();
   await button(page, 'Filament sensor').click();

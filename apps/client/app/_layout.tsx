@@ -4,6 +4,7 @@ import Martian from '@expo-google-fonts/martian-mono/500Medium/MartianMono_500Me
 import { useFonts } from 'expo-font';
 import { Slot, useRouter, type Href } from 'expo-router';
 import { useEffect } from 'react';
+import { Platform } from 'react-native';
 import { SafeAreaProvider } from 'react-native-safe-area-context';
 import { Provider } from 'react-redux';
 import { takeFirstOrders, tappedBefore } from '../src/data/firstOrders';
@@ -12,6 +13,7 @@ import { runAppVersion } from '../src/data/appVersion';
 import { runOutbox } from '../src/data/outbox';
 import { makeStore, useAppSelector } from '../src/data/store';
 import { useShopInStep } from '../src/data/useShopInStep';
+import { SkipLink } from '../src/ui/SkipLink';
 import { ThemeProvider } from '../src/ui/theme';
 import { fonts } from '../src/ui/tokens';
 
@@ -45,6 +47,7 @@ function Themed() {
   return (
     <ThemeProvider choice={theme} text={text}>
       {/* One screen at a time: what was left is taken down, so that the thirtieth order costs no more than the first. */}
+      {Platform.OS === 'web' ? <SkipLink /> : null}
       <Slot />
     </ThemeProvider>
   );

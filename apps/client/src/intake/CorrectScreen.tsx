@@ -6,6 +6,7 @@ import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Card';
+import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { IntakeQuestions } from './IntakeQuestions';
@@ -35,7 +36,14 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
     );
   return (
     <View style={styles.grow}>
-      <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" aria-label="The taking-in">
+      <ScrollView
+        style={styles.grow}
+        contentContainerStyle={styles.body}
+        role="main"
+        id={CONTENT}
+        tabIndex={0}
+        aria-label="The taking-in"
+      >
         <Text kind="title" heading={2}>
           Put the taking-in right
         </Text>

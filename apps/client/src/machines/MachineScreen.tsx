@@ -1,4 +1,4 @@
-import { familyName, stationById, type Machine } from '@zealous/core';
+import { familyName, stationById, type Machine, PARAM_FIELDS, type StationKind } from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -130,19 +130,14 @@ function History({ id }: { readonly id: string }) {
   );
 }
 
-/** Words for the parameters of a station; a name that is not here is shown as it is. */
-const PARAMS: Readonly<Record<string, readonly [string, string]>> = {
-  lengthMm: ['length', 'mm'],
-  boreMm: ['bore', 'mm'],
-  outerMm: ['outside', 'mm'],
-  bendRad: ['bends in all', 'rad'],
-  stepsPerMm: ['steps per mm', ''],
-  heaterW: ['heater', 'W'],
-  heaterV: ['heater voltage', 'V'],
-  hours: ['hours on it', 'h'],
-  ageMonths: ['age', 'months'],
-  nozzleKind: ['nozzle', ''],
-};
+/** A figure of a station in the words in which it is asked for; a bend as an angle that can be pictured. */
+function figureText(kind: StationKind, name: string, value: string | number | boolean): string {
+  const field = PARAM_FIELDS[kind].find((one) => one.name === name);
+  const said = field?.values?.find(({ id }) => id === String(value))?.label ?? String(value);
+  if (name === 'bendRad' && typeof value === 'number') return `${field?.label ?? name}: ${Math.round(degrees(value))}°`;
+  return `${field?.label ?? name}: ${said}${field?.unit ? ` ${field.unit}` : ''}`;
+}
+const degrees = (rad: number): number => (rad * 180) / Math.PI;
 
 function StationData({
   machine,
@@ -161,10 +156,9 @@ function StationData({
   return (
     <Sheet title={station.name} open onClose={onClose}>
       <Card>
-        {Object.entries(station.params ?? {}).map(([key, value]) => {
-          const [name, unit] = PARAMS[key] ?? [key, ''];
-          return <Text key={key}>{`${name}: ${String(value)} ${unit}`}</Text>;
-        })}
+        {Object.entries(station.params ?? {}).map(([key, value]) => (
+          <Text key={key}>{figureText(station.kind, key, value)}</Text>
+        ))}
         {Object.keys(station.params ?? {}).length === 0 ? <Text tone="soft">No figures noted.</Text> : null}
       </Card>
       {open?.length ? <Text>{`To see inside, off first: ${parts(open)}.`}</Text> : null}

@@ -1,13 +1,12 @@
 import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
 import { useController } from 'react-hook-form';
-import { StyleSheet } from 'react-native';
+import { AskFirst } from '../ui/AskFirst';
 import { Choice } from '../ui/Choice';
 import { FoldedChoice } from '../ui/FoldedChoice';
 import { number, one, several, text, type Loose, type Option, type RecordField } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
 import type { RecordOfForm } from '../ui/form/useRecordForm';
 import { Sheet } from '../ui/Sheet';
-import { Button } from '../ui/Button';
 import { Text } from '../ui/Text';
 import { fieldsOfPiece, usePieceForm } from './usePieceForm';
 
@@ -73,7 +72,14 @@ export function StationEditor({
       {machine.parts.length === 0 ? <Text tone="soft">No part is described yet.</Text> : null}
       <RecordForm form={form} fields={inside(fields, 'access')} at="access." />
       <Mouth form={form} parts={machine.parts.map(({ id, name }) => ({ id, label: name }))} />
-      <Button label="Take this station away" icon="remove" kind="quiet" onPress={onRemove} style={styles.start} />
+      <AskFirst
+        label="Take this station away"
+        icon="remove"
+        question={`${station.name} goes, with its figures and its access.`}
+        yes="Take it away"
+        no="Leave it"
+        onYes={onRemove}
+      />
     </Sheet>
   );
 }
@@ -123,5 +129,3 @@ function Mouth({ form, parts }: { readonly form: RecordOfForm; readonly parts: r
     </>
   );
 }
-
-const styles = StyleSheet.create({ start: { alignSelf: 'flex-start' } });

@@ -11,6 +11,7 @@ import { HeatBand } from '../ui/HeatBand';
 import { Icon } from '../ui/Icon';
 import { Connection, PageHead, usePageTitle, WayBack } from '../ui/Page';
 import { useWide } from '../ui/useWide';
+import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { useBarText } from '../ui/textSize';
@@ -60,7 +61,7 @@ export function OrderShell({
     return (
       <View style={[styles.screen, { backgroundColor: palette.paper }]}>
         <PageHead title="Work order" back="/" />
-        <View role="main" aria-label="Work order" style={styles.pad}>
+        <View role="main" id={CONTENT} tabIndex={-1} aria-label="Work order" style={styles.pad}>
           {loading || !failure ? (
             <Notice title="Fetching the order …" />
           ) : (

@@ -27,6 +27,7 @@ import type { OrderPartProps } from '../orders/OrderShell';
 import { causeTitle } from '../orders/titles';
 import { Card, Notice } from '../ui/Card';
 import { Button } from '../ui/Button';
+import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { BenchCard } from './BenchCard';
@@ -136,6 +137,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       style={styles.grow}
       contentContainerStyle={styles.body}
       role="main"
+      id={CONTENT}
       tabIndex={0}
       aria-label="Work"
     >

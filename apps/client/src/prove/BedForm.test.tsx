@@ -15,7 +15,6 @@ test('the bed counts as even only when the second round is: three points, and wh
       orderId="order"
       proof={proof}
       record={(_type, body) => String(sent.push(body as EventBodies['proof-recorded']))}
-      onNotCured={jest.fn()}
     />,
   );
   const even = (): ReturnType<typeof screen.getByRole> =>
@@ -35,6 +34,13 @@ test('the bed counts as even only when the second round is: three points, and wh
   await waitFor(() => expect(sent).toHaveLength(1));
   expect(sent[0]).toMatchObject({ proof: 'height', passed: true });
   expect(sent[0]?.points).toContainEqual({ name: 'front left', first: 0.12, second: 0.02 });
+});
+
+test('a bed that cannot be set is not passed, and does not say that what was repaired is back', () => {
+  const record = jest.fn(() => '');
+  render(<BedForm orderId="bent" proof={proof} record={record} />);
+  fireEvent.press(screen.getByRole('button', { name: 'It cannot be set: the bed itself is at fault' }));
+  expect(record.mock.calls).toEqual([['proof-recorded', { proof: 'height', passed: false }]]);
 });
 
 test('a fault that took 240 minutes is not proved by 240', async () => {

@@ -55,12 +55,10 @@ export function BedForm({
   orderId,
   proof,
   record,
-  onNotCured,
 }: {
   readonly orderId: string;
   readonly proof: Proof;
   readonly record: Recorder;
-  readonly onNotCured: () => void;
 }) {
   const form = useEntryForm<'proof-recorded', Values>({
     type: 'proof-recorded',
@@ -102,7 +100,15 @@ export function BedForm({
         label="Checked without numbers: paper pulls alike everywhere"
         onPress={() => record('proof-recorded', { proof: proof.id, passed: true })}
       />
-      <Button label="It cannot be set: not cured" kind="quiet" onPress={onNotCured} />
+      <Button
+        label="It cannot be set: the bed itself is at fault"
+        kind="quiet"
+        onPress={() => record('proof-recorded', { proof: proof.id, passed: false })}
+      />
+      <Text kind="small" tone="soft">
+        That does not say that what was repaired is back. It stands as not passed: have the bed mended, then take it
+        again.
+      </Text>
     </View>
   );
 }

@@ -19,6 +19,7 @@ import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Notice } from '../ui/Card';
 import { Icon } from '../ui/Icon';
 import { Button } from '../ui/Button';
+import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
@@ -61,7 +62,14 @@ export function ProveScreen({ order, record }: OrderPartProps) {
     router.replace(orderHref(order.id, 'trace'));
   };
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Prove">
+    <ScrollView
+      style={styles.grow}
+      contentContainerStyle={styles.body}
+      role="main"
+      id={CONTENT}
+      tabIndex={0}
+      aria-label="Prove"
+    >
       <Text kind="title" heading={2}>
         {current === undefined ? 'Proved: the fault did not show' : 'Not proved until it is shown'}
       </Text>
@@ -98,6 +106,11 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                 onPress={() => record('event-withdrawn', { eventId: known.eventId })}
                 style={styles.start}
               />
+            ) : null}
+            {known?.passed === false ? (
+              <Text kind="small" tone="fault" bold>
+                It did not pass. Have mended what it shows, then take it again.
+              </Text>
             ) : null}
             {known?.points ? <BedResult points={known.points} /> : null}
             {known?.fedMm !== undefined && known.askedMm !== undefined && known.oldStepsPerMm !== undefined ? (
@@ -165,7 +178,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
                     onNotCured={() => notCured(proof.id)}
                   />
                 ) : proof.form === 'bed' ? (
-                  <BedForm orderId={order.id} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
+                  <BedForm orderId={order.id} record={record} proof={proof} />
                 ) : proof.form === 'run' ? (
                   <RunForm orderId={order.id} record={record} proof={proof} onNotCured={() => notCured(proof.id)} />
                 ) : (

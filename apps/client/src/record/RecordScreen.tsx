@@ -8,6 +8,7 @@ import { Section } from '../ui/Card';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { openFile, saveFile } from '../ui/saveFile';
 import { Button } from '../ui/Button';
+import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { CloseForm, Reopen } from './CloseForm';
@@ -20,7 +21,14 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   const report = recordOf(machine, catalogue, events);
   const name = `${report.number}-${machine.id}`;
   return (
-    <ScrollView style={styles.grow} contentContainerStyle={styles.body} role="main" tabIndex={0} aria-label="Record">
+    <ScrollView
+      style={styles.grow}
+      contentContainerStyle={styles.body}
+      role="main"
+      id={CONTENT}
+      tabIndex={0}
+      aria-label="Record"
+    >
       <Text kind="title" heading={2}>
         {`Order ${report.number}`}
       </Text>

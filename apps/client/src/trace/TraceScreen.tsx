@@ -16,6 +16,7 @@ import { useClock } from '../data/useClock';
 import { ByMachine } from '../link/ByMachine';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Notice } from '../ui/Card';
+import { CONTENT } from '../ui/SkipLink';
 import { useWide } from '../ui/useWide';
 import { Sheet } from '../ui/Sheet';
 import { leastHeight } from '../ui/strand/layout';
@@ -173,6 +174,8 @@ export function TraceScreen({ order, record }: OrderPartProps) {
     <View
       style={[styles.grow, wide && styles.sideways, low && styles.low]}
       role="main"
+      id={CONTENT}
+      tabIndex={-1}
       aria-label="Trace"
       onLayout={(event) => setAll(event.nativeEvent.layout.height)}
     >

@@ -11,6 +11,7 @@ import { fromTheTop, useKeptScroll } from './keepScroll';
 import { Scroller } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
+import { CONTENT } from './SkipLink';
 import { useBarText } from './textSize';
 import { size, space, TARGET } from './tokens';
 import { useWide } from './useWide';
@@ -155,6 +156,7 @@ export function Page({
           style={styles.grow}
           contentContainerStyle={styles.body}
           role="main"
+          id={CONTENT}
           tabIndex={0}
           aria-label={title}
         >
