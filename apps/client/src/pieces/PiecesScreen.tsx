@@ -22,6 +22,7 @@ import { Chart } from '../ui/Chart';
 import { Choice } from '../ui/Choice';
 import { Field } from '../ui/Field';
 import { FindField } from '../ui/FindField';
+import { ShareButton } from '../ui/ShareButton';
 import { Fold } from '../ui/Fold';
 import { FoldedChoice } from '../ui/FoldedChoice';
 import { FormChoice, FormNumber, FormText } from '../ui/form/FormFields';
@@ -200,6 +201,7 @@ export function PiecesScreen() {
           chosen={one}
           onToggle={(id) => setOne(one.includes(id) ? one.filter((x) => x !== id) : [...one, id])}
         />
+        <ShareButton label="Send it" what={() => ({ title: 'A piece', text: LONG })} copied="It is copied." />
         <FindField label="Find" value={typed} onChange={setTyped} />
         <Field label="Empty" value={typed} onChange={setTyped} />
         <Field label={LONG} value={LONG} onChange={nothing} lines />

@@ -8,6 +8,7 @@ import { Section } from '../ui/Card';
 import { PhotoStrip } from '../photos/PhotoStrip';
 import { openFile, saveFile } from '../ui/saveFile';
 import { Button } from '../ui/Button';
+import { ShareButton } from '../ui/ShareButton';
 import { CONTENT } from '../ui/SkipLink';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
@@ -52,6 +53,11 @@ export function RecordScreen({ order, record }: OrderPartProps) {
             />
           ) : null}
           <Button label="Print" icon="print" onPress={() => void printDocument(name, recordMarkdown(report))} />
+          <ShareButton
+            label="Send the record to somebody"
+            what={() => ({ title: name, text: recordMarkdown(report) })}
+            copied="The record is copied: put it into a message."
+          />
           <Button
             label="Save Markdown"
             icon="save"
