@@ -46,8 +46,8 @@ function Themed() {
   useShopInStep();
   return (
     <ThemeProvider choice={theme} text={text}>
-      {/* One screen at a time: what was left is taken down, so that the thirtieth order costs no more than the first. */}
       {Platform.OS === 'web' ? <SkipLink /> : null}
+      {/* One screen at a time: what was left is taken down, so that the thirtieth order costs no more than the first. */}
       <Slot />
     </ThemeProvider>
   );

@@ -82,6 +82,7 @@ export * from './order/state';
 export * from './order/reduce';
 export * from './order/causes';
 export * from './order/bench';
+export { movedFor } from './order/moves';
 export * from './order/undo';
 export * from './record/phase';
 export * from './order/closing';

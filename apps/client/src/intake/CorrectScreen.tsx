@@ -1,12 +1,12 @@
 import { useRouter } from 'expo-router';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { emptyDraft, type TakeInDraft } from '../data/draftSlice';
 import { useKept } from '../data/useKept';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Card';
-import { CONTENT } from '../ui/SkipLink';
+import { Main } from '../ui/Main';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { IntakeQuestions } from './IntakeQuestions';
@@ -36,14 +36,7 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
     );
   return (
     <View style={styles.grow}>
-      <ScrollView
-        style={styles.grow}
-        contentContainerStyle={styles.body}
-        role="main"
-        id={CONTENT}
-        tabIndex={0}
-        aria-label="The taking-in"
-      >
+      <Main label="The taking-in" contentContainerStyle={styles.body}>
         <Text kind="title" heading={2}>
           Put the taking-in right
         </Text>
@@ -53,7 +46,7 @@ export function CorrectScreen({ order, record }: OrderPartProps) {
           first="seen-print"
           laneFixed={state.findings.length + state.notDone.length > 0}
         />
-      </ScrollView>
+      </Main>
       <View style={styles.foot}>
         <Button label="Leave it as it was" kind="quiet" onPress={leave} style={styles.grow} />
         <Button

@@ -1,4 +1,4 @@
-import { KIND_NAMES, PARAM_FIELDS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
+import { KIND_NAMES, PARAM_FIELDS, RADIANS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
 import { useController } from 'react-hook-form';
 import { AskFirst } from '../ui/AskFirst';
 import { Choice } from '../ui/Choice';
@@ -26,7 +26,7 @@ function fieldsOf(machine: Machine, station: Station): readonly RecordField[] {
         fields: PARAM_FIELDS[station.kind].map(({ name, label, unit, values }) =>
           values
             ? one(name, label, Object.fromEntries(values.map(({ id, label: words }) => [id, words])))
-            : number(name, unit ? `${label}, ${unit}` : label),
+            : number(name, unit ? `${label}, ${unit}${unit === RADIANS ? ' (a quarter turn is 1.57)' : ''}` : label),
         ),
       },
     },

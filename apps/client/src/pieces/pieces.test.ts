@@ -7,6 +7,7 @@ const BY_OTHERS: Readonly<Record<string, string>> = {
   Housings: 'drawn by the strand',
   Late: 'a page that is still being fetched',
   ScreenError: 'a page that could not be drawn',
+  Main: 'the page itself',
   SkipLink: 'before every page, for the keyboard',
   theme: 'around every page',
 };

@@ -20,14 +20,14 @@ import {
 import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { StyleSheet, View, type ScrollView } from 'react-native';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { causeTitle } from '../orders/titles';
 import { Card, Notice } from '../ui/Card';
 import { Button } from '../ui/Button';
-import { CONTENT } from '../ui/SkipLink';
+import { Main } from '../ui/Main';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { BenchCard } from './BenchCard';
@@ -132,15 +132,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
   };
   const rows = past ? plan.steps : left;
   return (
-    <ScrollView
-      ref={scroll}
-      style={styles.grow}
-      contentContainerStyle={styles.body}
-      role="main"
-      id={CONTENT}
-      tabIndex={0}
-      aria-label="Work"
-    >
+    <Main label="Work" ref={scroll} contentContainerStyle={styles.body}>
       <Head plan={plan} title={causeTitle(order, catalogue)} />
       {state.closed ? null : <BenchCard machine={machine} state={state} bench={bench} record={record} />}
       {state.closed ? null : <Timeline steps={left} done={state.steps} now={now} />}
@@ -226,7 +218,7 @@ export function PlanScreen({ order, record }: OrderPartProps) {
       <Text kind="small" tone="soft">
         {plan.safety}
       </Text>
-    </ScrollView>
+    </Main>
   );
 }
 

@@ -12,14 +12,14 @@ import {
 import { CautionLine } from '../ui/CautionLine';
 import { useCatalogue } from '../data/useCatalogue';
 import { useRouter } from 'expo-router';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import { useClock } from '../data/useClock';
 import { orderHref } from '../orders/links';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { Card, Notice } from '../ui/Card';
 import { Icon } from '../ui/Icon';
 import { Button } from '../ui/Button';
-import { CONTENT } from '../ui/SkipLink';
+import { Main } from '../ui/Main';
 import { Text } from '../ui/Text';
 import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
@@ -62,14 +62,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
     router.replace(orderHref(order.id, 'trace'));
   };
   return (
-    <ScrollView
-      style={styles.grow}
-      contentContainerStyle={styles.body}
-      role="main"
-      id={CONTENT}
-      tabIndex={0}
-      aria-label="Prove"
-    >
+    <Main label="Prove" contentContainerStyle={styles.body}>
       <Text kind="title" heading={2}>
         {current === undefined ? 'Proved: the fault did not show' : 'Not proved until it is shown'}
       </Text>
@@ -98,7 +91,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
             {proof.because.map((why) => (
               <Text key={why} kind="small" tone="soft">{`Because ${why}.`}</Text>
             ))}
-            {known?.passed && !state.closed && known.eventId === lastProof ? (
+            {known && !state.closed && known.eventId === lastProof ? (
               <Button
                 label="Undo this proof"
                 icon="undo"
@@ -207,7 +200,7 @@ export function ProveScreen({ order, record }: OrderPartProps) {
           onPress={() => router.replace(orderHref(order.id, 'record'))}
         />
       ) : null}
-    </ScrollView>
+    </Main>
   );
 }
 

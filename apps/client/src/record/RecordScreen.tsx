@@ -1,7 +1,7 @@
 import { recordMarkdown, recordOf, type OrderRecord } from '@zealous/core';
 import { useState } from 'react';
 import { useCatalogue } from '../data/useCatalogue';
-import { ScrollView, StyleSheet, View } from 'react-native';
+import { StyleSheet, View } from 'react-native';
 import type { OrderPartProps } from '../orders/OrderShell';
 import { printDocument } from '../ui/printDocument';
 import { Section } from '../ui/Card';
@@ -9,7 +9,7 @@ import { PhotoStrip } from '../photos/PhotoStrip';
 import { openFile, saveFile } from '../ui/saveFile';
 import { Button } from '../ui/Button';
 import { ShareButton } from '../ui/ShareButton';
-import { CONTENT } from '../ui/SkipLink';
+import { Main } from '../ui/Main';
 import { Text } from '../ui/Text';
 import { space } from '../ui/tokens';
 import { CloseForm, Reopen } from './CloseForm';
@@ -22,14 +22,7 @@ export function RecordScreen({ order, record }: OrderPartProps) {
   const report = recordOf(machine, catalogue, events);
   const name = `${report.number}-${machine.id}`;
   return (
-    <ScrollView
-      style={styles.grow}
-      contentContainerStyle={styles.body}
-      role="main"
-      id={CONTENT}
-      tabIndex={0}
-      aria-label="Record"
-    >
+    <Main label="Record" contentContainerStyle={styles.body}>
       <Text kind="title" heading={2}>
         {`Order ${report.number}`}
       </Text>
@@ -71,7 +64,7 @@ export function RecordScreen({ order, record }: OrderPartProps) {
         </View>
       </Section>
       {state.closed ? <Reopen eventId={state.closed.eventId} record={record} /> : null}
-    </ScrollView>
+    </Main>
   );
 }
 

@@ -1,7 +1,7 @@
 import { PLACES } from '@zealous/contracts/cards';
 import { Link, usePathname, type Href } from 'expo-router';
 import { useCallback, useEffect, useRef, type ReactNode } from 'react';
-import { Platform, ScrollView, StyleSheet, View } from 'react-native';
+import { Platform, StyleSheet, View, type ScrollView } from 'react-native';
 import { TouchableRipple } from 'react-native-paper';
 import { useAppSelector } from '../data/store';
 import { loadNewVersion } from '../data/appVersion';
@@ -11,7 +11,7 @@ import { fromTheTop, useKeptScroll } from './keepScroll';
 import { Scroller } from './Rows';
 import { Text } from './Text';
 import { usePalette } from './theme';
-import { CONTENT } from './SkipLink';
+import { Main } from './Main';
 import { useBarText } from './textSize';
 import { size, space, TARGET } from './tokens';
 import { useWide } from './useWide';
@@ -150,20 +150,11 @@ export function Page({
           {head}
         </PageHead>
         <Connection />
-        <ScrollView
-          ref={scroll}
-          {...kept}
-          style={styles.grow}
-          contentContainerStyle={styles.body}
-          role="main"
-          id={CONTENT}
-          tabIndex={0}
-          aria-label={title}
-        >
+        <Main label={title} ref={scroll} {...kept} contentContainerStyle={styles.body}>
           <View style={styles.measure}>
             <Scroller value={scroller}>{children}</Scroller>
           </View>
-        </ScrollView>
+        </Main>
         {foot}
         {wide ? null : <Places />}
       </View>

@@ -5,7 +5,7 @@ const typing = (target: EventTarget | null): boolean =>
   (target.tagName === 'INPUT' || target.tagName === 'TEXTAREA' || target.isContentEditable);
 
 /** Whether a key is meant for the page: nothing is being typed, no sheet is open, and it is no command of the browser. */
-export const isForPage = (event: KeyboardEvent): boolean =>
+const isForPage = (event: KeyboardEvent): boolean =>
   !typing(event.target) &&
   !event.ctrlKey &&
   !event.metaKey &&

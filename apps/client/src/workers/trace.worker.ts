@@ -46,41 +46,36 @@ function belief(machine: Machine): Catalogue {
   return known;
 }
 
-/** By machine and what its order tells, the latest first: what to do next is asked for a moment after what is believed. */
-let weighed: readonly Answered<ReturnType<typeof quickWorking>>[] = [];
-/** First answers by what the order tells and how the bench stands: those that were foreseen or given. */
-let answered: readonly Answered<Assessment>[] = [];
-
-interface Answered<T> {
-  readonly machine: Machine;
-  readonly of: string;
-  readonly answer: T;
-}
-/** As many are kept: for the orders that are made ready, and for what the check that stands may answer. */
+/** As many answers are kept: for the orders that are made ready, and for what the check that stands may answer. */
 const MOST_KEPT = 12;
 
-const known = <T>(list: readonly Answered<T>[], machine: Machine, of: string): Answered<T> | undefined =>
-  list.find((one) => one.machine === machine && one.of === of);
-const kept = <T>(list: readonly Answered<T>[], latest: Answered<T>): readonly Answered<T>[] =>
-  [latest, ...list.filter((one) => one !== latest)].slice(0, MOST_KEPT);
+/** Answers last worked out, by machine and by all that they depend on. */
+class Answers<T> {
+  /** The latest first. */
+  private kept: readonly { readonly machine: Machine; readonly of: string; readonly answer: T }[] = [];
 
-function quickly(machine: Machine, state: OrderState): ReturnType<typeof quickWorking> {
-  const of = tellingOf(machine, belief(machine), state);
-  const latest = known(weighed, machine, of) ?? { machine, of, answer: quickWorking(machine, belief(machine), state) };
-  weighed = kept(weighed, latest);
-  return latest.answer;
+  of(machine: Machine, of: string, work: () => T): T {
+    const latest = this.kept.find((one) => one.machine === machine && one.of === of) ?? { machine, of, answer: work() };
+    this.kept = [latest, ...this.kept.filter((one) => one !== latest)].slice(0, MOST_KEPT);
+    return latest.answer;
+  }
+
+  forget(): void {
+    this.kept = [];
+  }
 }
 
-function firstAnswer(machine: Machine, state: OrderState, bench: Bench, also: readonly string[]): Assessment {
-  const of = JSON.stringify([tellingOf(machine, belief(machine), state), benchKey(bench), also]);
-  const latest = known(answered, machine, of) ?? {
-    machine,
-    of,
-    answer: assess(machine, belief(machine), state, bench, { depth: 1, quick: true, also }, quickly(machine, state)),
-  };
-  answered = kept(answered, latest);
-  return latest.answer;
-}
+/** What is believed of an order, and what is first said to do: asked for one after the other, and worked out ahead. */
+const believed = new Answers<ReturnType<typeof quickWorking>>();
+const advised = new Answers<Assessment>();
+
+const quickly = (machine: Machine, state: OrderState): ReturnType<typeof quickWorking> =>
+  believed.of(machine, tellingOf(machine, belief(machine), state), () => quickWorking(machine, belief(machine), state));
+
+const firstAnswer = (machine: Machine, state: OrderState, bench: Bench, also: readonly string[]): Assessment =>
+  advised.of(machine, JSON.stringify([tellingOf(machine, belief(machine), state), benchKey(bench), also]), () =>
+    assess(machine, belief(machine), state, bench, { depth: 1, quick: true, also }, quickly(machine, state)),
+  );
 
 /** A machine and an order to practise on: a phone's first answers would otherwise take several times as long. */
 const PRACTICE = machineOfFamily('hub-head', 'practice', 'Practice');
@@ -150,20 +145,24 @@ let foresight = 0;
 function foresee(machine: Machine, state: OrderState, { checks }: Assessment, standing?: string): void {
   const check = checks.find(({ key }) => key === standing) ?? checks.find(({ done }) => !done);
   const mine = ++foresight;
-  const steps = (check ? answersAhead(machine, belief(machine), state, Date.now(), check) : []).flatMap((next) => [
-    () => void quickly(machine, next.state),
-    () => void firstAnswer(machine, next.state, next.bench, []),
-  ]);
+  if (!check) return;
+  let steps: readonly (() => void)[] | undefined;
   const go = (): void => {
     if (mine !== foresight) return;
     try {
-      steps.shift()?.();
+      steps ??= answersAhead(machine, belief(machine), state, Date.now(), check).flatMap((next) => [
+        () => void quickly(machine, next.state),
+        () => void firstAnswer(machine, next.state, next.bench, []),
+      ]);
+      const [step, ...rest] = steps;
+      step?.();
+      steps = rest;
+      if (rest.length > 0) setTimeout(go, WARM_PAUSE_MS);
     } catch {
-      return;
+      // What cannot be worked out ahead says so when it is asked for.
     }
-    if (steps.length > 0) setTimeout(go, WARM_PAUSE_MS);
   };
-  if (steps.length > 0) setTimeout(go, DOING_MS);
+  setTimeout(go, DOING_MS);
 }
 
 const service = {
@@ -194,8 +193,8 @@ const service = {
       ...(useLearned ? { learned: document.learned } : {}),
     };
     beliefs = new Map();
-    weighed = [];
-    answered = [];
+    believed.forget();
+    advised.forget();
   },
   /** What is believed as the findings stand, before anything is decided: the strand moves by it. */
   sight: (machine: Machine, state: OrderState) => {

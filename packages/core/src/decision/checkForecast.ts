@@ -47,6 +47,7 @@ export interface Search {
 
 /** A check that moves nothing by more than this many bits teaches nothing. */
 const NOTHING_BITS = 1e-6;
+
 /** What a decision is worked out from: the likeliest hypotheses, and what each check would show and each repair cost under them. */
 export interface Worked {
   readonly ahead: Lookahead;

@@ -46,6 +46,7 @@ export interface Decision {
 /** An answer at once ranks by so many hypotheses, and looks at so many of the leading checks with all (chosen). */
 const QUICK_LIVE = 20;
 const QUICK_CLOSELY = 8;
+
 /**
  * What to do next: for each check its price and, over its answers, the cost of what is best afterwards; against repairing
  * now. After the answer of one of the leading checks one more check may follow; a repair may be followed by one too, since

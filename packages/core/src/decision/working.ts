@@ -54,6 +54,23 @@ export function caseOf(machine: Machine, catalogue: Catalogue, state: OrderState
   };
 }
 
+/**
+ * Everything of an order that belief and advice depend on, bench aside: two orders of which it is the same are believed alike,
+ * whoever recorded them and when.
+ */
+export function tellingOf(machine: Machine, catalogue: Catalogue, state: OrderState): string {
+  const { machine: _machine, catalogue: _catalogue, ...kase } = caseOf(machine, catalogue, state);
+  const findings = state.findings.map(({ key, result, value, also, finished, innocent }) => [
+    key,
+    result,
+    value,
+    also,
+    finished,
+    innocent,
+  ]);
+  return JSON.stringify([kase, findings, state.notDone.map(({ key }) => key)]);
+}
+
 export interface Working {
   readonly model: Model;
   readonly evidence: readonly Evidence[];

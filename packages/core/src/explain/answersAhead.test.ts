@@ -4,7 +4,9 @@ import { benchToDecide } from '../order/bench';
 import type { EventBodies, OrderEvent } from '../order/events';
 import { dunlin, event, finding, stateOf, takenIn } from '../testing/machines';
 import { assess, quickWorking, sightOf } from './assess';
-import { answersAhead, movedFor, tellingOf } from './answersAhead';
+import { tellingOf } from '../decision/working';
+import { movedFor } from '../order/moves';
+import { answersAhead } from './answersAhead';
 
 const lane = 'lane-a';
 const told = takenIn(dunlin, { lane, material: 'PLA', symptoms: ['thin', 'clicks'] });
@@ -84,4 +86,14 @@ test('who recorded it and when tells nothing; what was found, tried, skipped or 
     telling([told, seen, event('finding-marked', { findingId: seen.id, innocent: true })]),
   ];
   expect(new Set([base, ...others]).size).toBe(others.length + 1);
+});
+
+test('of a closed order, and once a cause is chosen, nothing is foreseen', () => {
+  const { state, checks } = assessed([told]);
+  const best = checks.find((check) => answersAhead(dunlin, catalogue, state, state.lastMs, check).length > 0);
+  if (!best) throw new Error('test data');
+  const chosen = event('cause-chosen', { station: 'nozzle', mode: 'tip-particles', advised: true });
+  const closed = event('closed', { outcome: 'given-back' });
+  for (const more of [chosen, closed])
+    expect(answersAhead(dunlin, catalogue, stateOf(dunlin, [told, more]), state.lastMs, best)).toEqual([]);
 });

@@ -15,7 +15,7 @@ import { priorShares, stationShares } from '../decision/model';
 import { workOut, type Working } from '../decision/working';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
-import { ranked } from './ranked';
+import { rankedCheck } from './rankedCheck';
 
 /** Checks whose every result is told from the start; the others' come when they are asked for. */
 const TOLD = 6;
@@ -107,7 +107,7 @@ export function assess(
   return {
     ...sightOf(working),
     checks: checksTold(decision, habits, search).map((forecast, i) =>
-      ranked(
+      rankedCheck(
         model,
         now,
         forecast,

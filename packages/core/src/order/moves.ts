@@ -1,5 +1,6 @@
 import { pinsThatComeOut } from '../bench/fastenerMap';
-import { removalOf } from '../bench/state';
+import { partsToRemove } from '../bench/closure';
+import { removalOf, type Bench } from '../bench/state';
 import type { Machine } from '../path/machine';
 import { laneRuns } from '../path/route';
 import type { EventBodies } from './events';
@@ -81,4 +82,20 @@ export function partsMoved(state: OrderState, body: EventBodies['parts-moved'], 
     // What was proved before it was opened again is not proved any more.
     ...(off.length ? { proofs: {} } : {}),
   };
+}
+
+/** What is moved for a check, as it is recorded before its answer: what goes back first, and what comes off. */
+export function movedFor(
+  machine: Machine,
+  bench: Pick<Bench, 'off'>,
+  opens: readonly string[],
+  back: readonly string[] = [],
+): readonly EventBodies['parts-moved'][] {
+  const ways = partsToRemove(machine, opens, bench.off).flatMap(({ id, way }) =>
+    way === undefined ? [] : [[id, way]],
+  );
+  return [
+    ...(back.length > 0 ? [{ on: back }] : []),
+    ...(opens.length > 0 ? [{ off: opens, ...(ways.length > 0 ? { ways: Object.fromEntries(ways) } : {}) }] : []),
+  ];
 }

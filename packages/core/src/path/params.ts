@@ -43,7 +43,9 @@ export interface ParamField {
 const length: ParamField = { name: 'lengthMm', label: 'Length along the path', unit: 'mm' };
 const bore: ParamField = { name: 'boreMm', label: 'Bore', unit: 'mm' };
 const outer: ParamField = { name: 'outerMm', label: 'Outer diameter', unit: 'mm' };
-const bend: ParamField = { name: 'bendRad', label: 'All its bends together (1.57 is a quarter turn)', unit: 'rad' };
+/** Angles are kept in radians, the unit of the formula that they go into (capstan). */
+export const RADIANS = 'rad';
+const bend: ParamField = { name: 'bendRad', label: 'All its bends together', unit: RADIANS };
 const hours: ParamField = { name: 'hours', label: 'Hours on it', unit: 'h' };
 const age: ParamField = { name: 'ageMonths', label: 'Age', unit: 'months' };
 const choice = (name: keyof StationParams, label: string, values: Readonly<Record<string, string>>): ParamField => ({

@@ -14,7 +14,7 @@ import { movedBy, priceWords, stationName } from './explain';
 import { reasonsFor } from './reasons';
 
 /** A check as the page shows it: what its results would move, its price and its reasons. */
-export function ranked(
+export function rankedCheck(
   model: Model,
   now: readonly number[],
   forecast: CheckForecast,
