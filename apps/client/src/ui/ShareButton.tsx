@@ -42,4 +42,8 @@ export function ShareButton({ label, what, copied }: ShareButtonProps) {
   );
 }
 
-const styles = StyleSheet.create({ column: { gap: space.xs }, start: { alignSelf: 'flex-start' } });
+const styles = StyleSheet.create({
+  // As wide as the row at most: in a row that wraps, a long label in large text would run off the side.
+  column: { gap: space.xs, maxWidth: '100%' },
+  start: { alignSelf: 'flex-start' },
+});
