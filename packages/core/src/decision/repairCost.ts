@@ -1,7 +1,7 @@
 import type { Live, Model } from './model';
 import { ELSEWHERE_MIN, MEND_MIN, mendMinutes } from './repairs';
 
-/** Which groups of repairs each live hypothesis needs, as plain arrays for the inner loop; −1 is none. */
+/** Which groups of repairs end each live hypothesis, as plain arrays for the inner loop; −1 is none. */
 export interface Needs {
   readonly first: Int16Array;
   readonly second: Int16Array;
@@ -44,13 +44,14 @@ export function needsOf(model: Model, live: readonly Live[], apartMin: readonly 
   return needsFrom(needed, later, model.groups.length, apart);
 }
 
-/** From the groups that each hypothesis needs, −1 where no remedy is left. */
+/** From the groups that each hypothesis needs, −1 where no remedy is left: then no repair ends it, whatever else it needs. */
 export function needsFrom(
-  needed: readonly (readonly number[])[],
+  wanted: readonly (readonly number[])[],
   later: Float64Array,
   groups: number,
-  apart = new Float64Array(needed.length).fill(ELSEWHERE_MIN),
+  apart = new Float64Array(wanted.length).fill(ELSEWHERE_MIN),
 ): Needs {
+  const needed = wanted.map((list) => (list.every((g) => g >= 0) ? list : []));
   const first = Int16Array.from(needed, (list) => list[0] ?? -1);
   const second = Int16Array.from(needed, (list) => list[1] ?? -1);
   const more = new Map(needed.flatMap((list, h) => (list.length > 2 ? [[h, list.slice(2)] as const] : [])));
@@ -63,7 +64,7 @@ export function needsFrom(
     rungs: new Float64Array(groups),
     saved: new Float64Array(groups),
   };
-  const playing = Int16Array.from(new Set(needed.flat().filter((g) => g >= 0)));
+  const playing = Int16Array.from(new Set(needed.flat()));
   return { first, second, more, later, apart, playing, scratch };
 }
 
@@ -80,7 +81,6 @@ export interface RepairOrder {
 function lastOf(list: readonly number[], rank: Int16Array, least: number): number {
   let at = least;
   for (const g of list) {
-    if (g < 0) continue;
     const r = rank[g] as number;
     if (r < 0) return -1;
     if (r > at) at = r;
@@ -110,7 +110,7 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
     if (a >= 0) share[a] = (share[a] as number) + x;
     if (b >= 0) share[b] = (share[b] as number) + x;
   }
-  for (const [h, list] of more) for (const g of list) if (g >= 0) share[g] = (share[g] as number) + (p[h] as number);
+  for (const [h, list] of more) for (const g of list) share[g] = (share[g] as number) + (p[h] as number);
   // Insertion into order: few groups are in play, and this runs thousands of times a decision.
   let n = 0;
   const least = whole * 1e-4;
@@ -139,8 +139,8 @@ export function repairCost(needs: Needs, p: Float64Array, tries: readonly number
     const x = p[h] as number;
     const a = first[h] as number;
     const b = second[h] as number;
-    if (x <= 0 || (a < 0 && b < 0)) continue;
-    const rankA = a >= 0 ? (rank[a] as number) : 0;
+    if (x <= 0 || a < 0) continue;
+    const rankA = rank[a] as number;
     const rankB = b >= 0 ? (rank[b] as number) : 0;
     if (rankA < 0 || rankB < 0) continue;
     let at = rankA > rankB ? rankA : rankB;
