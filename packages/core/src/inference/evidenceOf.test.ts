@@ -1,13 +1,15 @@
 import { checksFor } from '../bench/places';
 import { deliveredCatalogue as catalogue, remedyById } from '../catalogue/index';
+import type { Proof } from '../catalogue/types';
 import type { Case, FailedRepair, Finding } from '../observation/context';
 import { causesOf, type Cause } from '../observation/causes';
-import { itemLook } from '../observation/looks';
+import { itemLook, proofReaches } from '../observation/looks';
 import { allWays, resultShares } from '../observation/ways';
 import { routeOf } from '../path/route';
 import { dunlin } from '../testing/machines';
 import type { Evidence } from './evidence';
 import { evidenceOf } from './evidenceOf';
+import { priorOf } from './prior';
 import { chanceRemoved } from './removal';
 
 const route = routeOf(dunlin);
@@ -169,12 +171,60 @@ describe('after a repair in vain', () => {
         id.startsWith('proof:'),
       ) as Evidence;
     const miss = proof?.miss ?? 0;
+    const hub = causes.find(at('hub'))?.stop.index ?? NaN;
     expect(says(proved(true), at('hub', 'stub'))).toEqual([miss, 0.97]);
     expect(says(proved(false), at('hub', 'stub'))).toEqual([1 - miss, 0.03]);
     expect(proved(false)).toMatchObject({ epoch: 1, method: proof?.like, flat: 0.5 });
+    // Which faults a test at the repaired place would fail on goes by where the repair was.
+    const reachedBy = (of: Proof): readonly boolean[] => causes.map(({ stop }) => proofReaches(of, hub, stop));
+    const near = catalogue.proofs.find((one) => one.fails && new Set(reachedBy(one)).size === 2);
+    if (!near) throw new Error('test data');
+    const here = of({ failed: [{ ...repair, proved: [{ proof: near.id, passed: true }] }] }).at(-1);
+    expect(here?.given.map((g) => typeof g !== 'number')).toEqual(reachedBy(near));
     const without = catalogue.proofs.find(({ fails }) => !fails);
     if (without) expect(of({ failed: [{ ...repair, proved: [{ proof: without.id, passed: true }] }] })).toHaveLength(1);
   });
+});
+
+describe('what something on no list would show', () => {
+  const prior = priorOf(causes).slice(0, -1);
+  const whole = prior.reduce((sum, p) => sum + p, 0);
+  const average = ({ likelihood }: Evidence): number =>
+    likelihood.reduce((sum, l, c) => sum + (l * (prior[c] ?? 0)) / whole, 0);
+
+  test('to an eye mostly nothing; to a hand or a meter what the listed faults show, flattened', () => {
+    // A sight at an opened place, and a pull that nothing has to be opened for.
+    const seen = of({}, [{ id: 'f', key: 'lift-hub@hub', result: 'stub' }]);
+    const felt = of({}, [{ id: 'f', key: 'pull-strand@gate-a', result: 'drags' }]);
+    expect([...seen, ...felt].map(({ eye }) => eye)).toEqual([...seen.map(() => true), ...felt.map(() => false)]);
+    for (const item of seen) expect(item.elsewhere).toBeCloseTo(0.4 * average(item) + 0.6 * item.sound, 12);
+    for (const item of felt) expect(item.elsewhere).toBeCloseTo(0.8 * average(item) + 0.2 * item.flat, 12);
+    // A complaint is no look at an opened place, whatever it is about.
+    expect(of({ symptoms: catalogue.symptoms.map(({ id }) => id) }).some(({ eye }) => eye)).toBe(false);
+  });
+
+  test('any complaint in three of ten, any beginning alike', () => {
+    expect(only(of({ symptoms: ['thin'] })).flat).toBeCloseTo(0.3, 12);
+    expect(only(of({ unseen: ['thin'] })).flat).toBeCloseTo(0.7, 12);
+    expect(only(of({ onset: 'loading' })).flat).toBeCloseTo(1 / catalogue.onsets.length, 12);
+  });
+});
+
+test('a push tells of the first fault that it meets, a pull by hand of any', () => {
+  const met = (key: string, result: string) => of({}, [{ id: 'f', key, result, value: 100 }])[0]?.metFirst;
+  const first = met('push-strand@gate-a>end', 'stops') ?? [];
+  const rank = (station: string): number => first[causes.findIndex(at(station))] ?? NaN;
+  expect(rank('hub')).toBeLessThan(rank('break'));
+  expect(met('pull-strand@gate-a', 'drags')).toBeUndefined();
+});
+
+test('an answer that is given no more says what it said, and ticks nothing of today’s list', () => {
+  const place = [...places.values()].find(({ check }) => check.items && check.earlier?.length);
+  const word = place?.check.earlier?.[0];
+  if (!place || !word) throw new Error('test data');
+  const item = only(of({}, [{ id: 'f', key: place.key, result: word.id }]));
+  expect(item.item).toBeUndefined();
+  expect(item.flat).toBeCloseTo(word.stands.length / place.check.results.length, 12);
 });
 
 test('several beginnings speak each for itself, the same one once', () => {
