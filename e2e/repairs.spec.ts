@@ -70,9 +70,10 @@ async function takenInByHand(page: Page, fault: Fault, symptom: string, onset: s
   const { about = 'print' } = deliveredCatalogue.symptoms.find(({ id }) => id === symptom) ?? {};
   await button(page, SEEN[about]).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.symptoms, symptom), exact: true }).click();
-  await button(page, /^When did it begin/).click();
+  const { after = false } = deliveredCatalogue.onsets.find(({ id }) => id === onset) ?? {};
+  await button(page, after ? /^Did it begin after/ : /^When does it show/).click();
   await page.getByRole('checkbox', { name: label(deliveredCatalogue.onsets, onset), exact: true }).click();
-  await button(page, 'Next question').click();
+  await button(page, /^Filament in it/).click();
   await page.getByRole('radio', { name: 'PLA', exact: true }).click();
   await button(page, 'Take in and trace').click();
   await expect(page).toHaveURL(/order\/[-0-9a-f]+\/trace$/);

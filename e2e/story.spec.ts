@@ -49,7 +49,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
   await button(page, 'Next question').click();
   await button(page, 'Next question').click();
   await page.getByRole('checkbox', { name: 'Filament does not reach the head' }).click();
-  await button(page, /^When did it begin/).click();
+  await button(page, /^When does it show/).click();
   await page.getByRole('checkbox', { name: 'At loading' }).click();
   await reload();
   await button(page, /^How does the filament run/).click();

@@ -200,7 +200,11 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
       cautionsOf(catalogue),
     ];
   if (kind === 'onsets')
-    return [text('label', 'When it begins'), flag('inPrint', 'In a print: its height and minutes are asked')];
+    return [
+      text('label', 'When it begins'),
+      flag('inPrint', 'In a print: its height and minutes are asked'),
+      flag('after', 'It is something that it began after, not where or when it shows'),
+    ];
   if (kind === 'dimensions')
     return [
       text('name', 'Name'),
@@ -210,6 +214,7 @@ function asked(kind: ChangeKind, catalogue: Catalogue): readonly RecordField[] {
   if (kind === 'before')
     return [
       text('label', 'What was done'),
+      flag('asCure', 'It was tried against the fault'),
       {
         name: 'finding',
         label: 'It amounts to a finding',

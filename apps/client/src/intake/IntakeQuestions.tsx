@@ -38,7 +38,17 @@ const toggled = (list: readonly string[], id: string): readonly string[] =>
   list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
 
 type Complaint = (typeof COMPLAINED_ABOUT)[number];
-export type Question = 'machine' | `seen-${Complaint}` | 'began' | 'filament' | 'loaded' | 'done' | 'places' | 'rest';
+export type Question =
+  | 'machine'
+  | `seen-${Complaint}`
+  | 'shows'
+  | 'after'
+  | 'filament'
+  | 'loaded'
+  | 'happened'
+  | 'tried'
+  | 'places'
+  | 'rest';
 
 const SEEN: Readonly<Record<Complaint, string>> = {
   print: 'What is seen of the print? Several may apply',
@@ -46,10 +56,21 @@ const SEEN: Readonly<Record<Complaint, string>> = {
   machine: 'What of the machine: heat, fan, sensors, noise?',
 };
 
+/** When it began, in two questions that fit a phone: where and when it shows, and what it began after. */
+const BEGAN = [
+  ['shows', 'When does it show? Several may apply', 'When it shows'],
+  ['after', 'Did it begin after something? Several may apply', 'What it began after'],
+] as const;
+/** What is known of the time before: what happened to the machine, and what was tried against the fault. */
+const BEFORE = [
+  ['happened', 'What happened to it before?', 'Happened before'],
+  ['tried', 'What was tried against it?', 'Tried before'],
+] as const;
+
 /** What is typed, and may not fit, with the question that it belongs to. */
 const TYPED = [
-  ['failedAfterMinutes', 'began'],
-  ['failedAtMm', 'began'],
+  ['failedAfterMinutes', 'shows'],
+  ['failedAtMm', 'shows'],
   ['note', 'rest'],
 ] as const satisfies readonly (readonly [keyof TakeInDraft, Question])[];
 
@@ -104,10 +125,10 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   const order: readonly Question[] = [
     ...(which || asksLane ? (['machine'] as const) : []),
     ...COMPLAINED_ABOUT.map((of) => `seen-${of}` as const),
-    'began',
+    ...BEGAN.map(([id]) => id),
     'filament',
     'loaded',
-    'done',
+    ...BEFORE.map(([id]) => id),
     ...(machine ? (['places'] as const) : []),
     'rest',
   ];
@@ -182,34 +203,39 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
           </>,
         );
       })}
-      {fold(
-        'began',
-        'When did it begin? Several may apply',
-        labels(onsets, began),
-        <>
-          <Choice
-            label="When it began"
-            paired
-            several
-            options={[...onsets, { id: UNKNOWN, label: 'Don’t know' }]}
-            chosen={began.length > 0 ? began : [UNKNOWN]}
-            onToggle={(id) => {
-              const [onset, ...more] = id === UNKNOWN ? [] : toggled(began, id);
-              onChange({ onset, onsets: more });
-            }}
-          />
-          {onsets.some(({ id, inPrint }) => inPrint && began.includes(id)) ? (
-            <>
-              <FormNumber
-                control={form.control}
-                name="failedAfterMinutes"
-                label="After how many minutes of printing?"
-              />
-              <FormNumber control={form.control} name="failedAtMm" label="At what height, mm?" />
-            </>
-          ) : null}
-        </>,
-      )}
+      {BEGAN.map(([id, title, label]) => {
+        const asked = onsets.filter(({ after = false }) => after === (id === 'after'));
+        const isAsked = (onset: string): boolean => asked.some((one) => one.id === onset);
+        return fold(
+          id,
+          title,
+          labels(asked, began),
+          <>
+            <Choice
+              label={label}
+              paired
+              several
+              options={[...asked, { id: UNKNOWN, label: 'Don’t know' }]}
+              chosen={began.some(isAsked) ? began : [UNKNOWN]}
+              onToggle={(tapped) => {
+                const [onset, ...more] =
+                  tapped === UNKNOWN ? began.filter((one) => !isAsked(one)) : toggled(began, tapped);
+                onChange({ onset, onsets: more });
+              }}
+            />
+            {asked.some((one) => one.inPrint && began.includes(one.id)) ? (
+              <>
+                <FormNumber
+                  control={form.control}
+                  name="failedAfterMinutes"
+                  label="After how many minutes of printing?"
+                />
+                <FormNumber control={form.control} name="failedAtMm" label="At what height, mm?" />
+              </>
+            ) : null}
+          </>,
+        );
+      })}
       {fold(
         'filament',
         'Filament in it',
@@ -258,22 +284,25 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
           />
         </>,
       )}
-      {fold(
-        'done',
-        'What was done before it came in?',
-        labels(before, draft.before),
-        <>
-          <Choice
-            label="Done before"
-            paired
-            several
-            options={before}
-            chosen={draft.before}
-            onToggle={(id) => onChange({ before: toggled(draft.before, id) })}
-          />
-          <WhatCameOfIt before={before} draft={draft} onChange={(tried) => onChange({ tried })} />
-        </>,
-      )}
+      {BEFORE.map(([id, title, label]) => {
+        const asked = before.filter(({ asCure = false }) => asCure === (id === 'tried'));
+        return fold(
+          id,
+          title,
+          labels(asked, draft.before),
+          <>
+            <Choice
+              label={label}
+              paired
+              several
+              options={asked}
+              chosen={draft.before}
+              onToggle={(one) => onChange({ before: toggled(draft.before, one) })}
+            />
+            <WhatCameOfIt before={asked} draft={draft} onChange={(tried) => onChange({ tried })} />
+          </>,
+        );
+      })}
       {machine
         ? fold(
             'places',

@@ -84,7 +84,7 @@ describe('the questions as one form', () => {
     );
     return (
       <View>
-        <IntakeQuestions machine={machine} form={form} first="began" />
+        <IntakeQuestions machine={machine} form={form} first="shows" />
         <Button label="Take in" onPress={() => void form.handleSubmit(() => taken(numbersOnly(form.getValues())))()} />
       </View>
     );
@@ -94,7 +94,7 @@ describe('the questions as one form', () => {
   test.each([
     ['machine', true, true],
     ['machine', false, false],
-    ['began', true, false],
+    ['shows', true, false],
   ] as const)('the next question after “%s”, the machine still coming: %s, waits: %s', async (first, coming, waits) => {
     function Which() {
       const form = useIntakeForm(

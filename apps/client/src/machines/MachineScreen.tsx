@@ -1,4 +1,12 @@
-import { familyName, PARAM_FIELDS, RADIANS, stationById, type Machine, type StationKind } from '@zealous/core';
+import {
+  DEGREES_A_RADIAN,
+  familyName,
+  PARAM_FIELDS,
+  RADIANS,
+  stationById,
+  type Machine,
+  type StationKind,
+} from '@zealous/core';
 import { useRouter, type Href } from 'expo-router';
 import { useState } from 'react';
 import { StyleSheet, View } from 'react-native';
@@ -134,10 +142,10 @@ function History({ id }: { readonly id: string }) {
 function figureText(kind: StationKind, name: string, value: string | number | boolean): string {
   const field = PARAM_FIELDS[kind].find((one) => one.name === name);
   const said = field?.values?.find(({ id }) => id === String(value))?.label ?? String(value);
-  if (field?.unit === RADIANS && typeof value === 'number') return `${field.label}: ${Math.round(degrees(value))}°`;
+  if (field?.unit === RADIANS && typeof value === 'number')
+    return `${field.label}: ${Math.round(value * DEGREES_A_RADIAN)}°`;
   return `${field?.label ?? name}: ${said}${field?.unit ? ` ${field.unit}` : ''}`;
 }
-const degrees = (rad: number): number => (rad * 180) / Math.PI;
 
 function StationData({
   machine,

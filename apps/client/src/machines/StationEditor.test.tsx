@@ -1,5 +1,5 @@
 import { machineOfFamily, stationById, type Machine, type Station } from '@zealous/core';
-import { fireEvent, render, screen, within } from '../testing/render';
+import { fireEvent, render, screen, waitForElementToBeRemoved, within } from '../testing/render';
 import { useState } from 'react';
 import { fitting } from './usePieceForm';
 
@@ -43,6 +43,28 @@ test('a parameter is typed, also with a comma, and taken away by emptying it', (
   expect(now()).toMatchObject({ station: { params: { boreMm: 1.9 } }, unfit: undefined });
   fireEvent.changeText(screen.getByLabelText(/^Bore, mm/), '');
   expect(Object.keys(now().station.params ?? {})).not.toContain('boreMm');
+});
+
+test('bends are asked in degrees and kept in radians; what is out of range is said in degrees too', async () => {
+  const now = editor('tube');
+  const bends = screen.getByLabelText(/^All its bends together, degrees/);
+  expect(bends.props.value).toBe(
+    String(Math.round(((stationById(machine, 'tube')?.params?.bendRad ?? 0) * 1800) / Math.PI) / 10),
+  );
+  fireEvent.changeText(bends, '90');
+  expect(now().station.params?.bendRad).toBeCloseTo(Math.PI / 2, 4);
+  expect(bends.props.value).toBe('90');
+  // As it is typed, also where it is not round.
+  fireEvent.changeText(bends, '270,');
+  fireEvent.changeText(bends, '270,5');
+  expect(screen.getByLabelText(/^All its bends together/).props.value).toBe('270,5');
+  fireEvent.changeText(bends, '9999');
+  fireEvent(bends, 'blur');
+  expect(await screen.findByText('Must be a number from 0 to 3437.7.')).toBeTruthy();
+  expect(now().station.params?.bendRad).toBeCloseTo((270.5 * Math.PI) / 180, 4);
+  fireEvent.changeText(bends, '');
+  expect(Object.keys(now().station.params ?? {})).not.toContain('bendRad');
+  await waitForElementToBeRemoved(() => screen.queryByText(/^Must be a number/));
 });
 
 test('what does not fit stays out of the machine, is said at its field by the contract, and waits in the form', async () => {

@@ -1,9 +1,18 @@
-import { KIND_NAMES, PARAM_FIELDS, RADIANS, STATION_KINDS, type Machine, type Station } from '@zealous/core';
+import {
+  DEGREES_A_RADIAN,
+  KIND_NAMES,
+  PARAM_FIELDS,
+  RADIANS,
+  STATION_KINDS,
+  type Machine,
+  type ParamField,
+  type Station,
+} from '@zealous/core';
 import { useController } from 'react-hook-form';
 import { AskFirst } from '../ui/AskFirst';
 import { Choice } from '../ui/Choice';
 import { FoldedChoice } from '../ui/FoldedChoice';
-import { number, one, several, text, type Loose, type Option, type RecordField } from '../ui/form/fields';
+import { number, numberAs, one, several, text, type Loose, type Option, type RecordField } from '../ui/form/fields';
 import { RecordForm } from '../ui/form/RecordForm';
 import type { RecordOfForm } from '../ui/form/useRecordForm';
 import { Sheet } from '../ui/Sheet';
@@ -11,6 +20,13 @@ import { Text } from '../ui/Text';
 import { fieldsOfPiece, usePieceForm } from './usePieceForm';
 
 const OPEN = 'Off before its inside can be seen';
+
+/** One figure of a station; nobody measures a bend in radians. */
+function figure({ name, label, unit, values }: ParamField): RecordField {
+  if (values) return one(name, label, Object.fromEntries(values.map(({ id, label: words }) => [id, words])));
+  if (unit === RADIANS) return numberAs(name, `${label}, degrees (a quarter turn is 90)`, DEGREES_A_RADIAN);
+  return number(name, unit ? `${label}, ${unit}` : label);
+}
 
 /** The fields of a station, as far as its kind has them. */
 function fieldsOf(machine: Machine, station: Station): readonly RecordField[] {
@@ -23,11 +39,7 @@ function fieldsOf(machine: Machine, station: Station): readonly RecordField[] {
       kind: {
         type: 'part',
         fresh: {},
-        fields: PARAM_FIELDS[station.kind].map(({ name, label, unit, values }) =>
-          values
-            ? one(name, label, Object.fromEntries(values.map(({ id, label: words }) => [id, words])))
-            : number(name, unit ? `${label}, ${unit}${unit === RADIANS ? ' (a quarter turn is 1.57)' : ''}` : label),
-        ),
+        fields: PARAM_FIELDS[station.kind].map(figure),
       },
     },
     { name: 'access', label: 'Access', kind: { type: 'part', fresh: {}, fields: [several('open', OPEN, parts)] } },

@@ -22,6 +22,10 @@ export class OnsetContract implements Onset {
   @Id() id!: string;
   @Words(80) label!: string;
   @Maybe() @Flag() @Says('in the middle of a print: height and minutes are asked') inPrint?: boolean;
+  @Maybe()
+  @Flag()
+  @Says('it began after something, or in the course of time; absent: where and when it shows')
+  after?: boolean;
 }
 
 export class DimensionContract implements Dimension {
@@ -34,6 +38,7 @@ export class DimensionContract implements Dimension {
 export class BeforeContract implements Before {
   @Id() id!: string;
   @Words(80) label!: string;
+  @Maybe() @Flag() @Says('tried against the fault; absent: it happened to the machine') asCure?: boolean;
   @Maybe() @Part(() => FindingContract) finding?: FindingContract;
   @Maybe() @Ids(20) tried?: string[];
 }

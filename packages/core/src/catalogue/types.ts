@@ -109,12 +109,16 @@ export interface Onset {
   readonly label: string;
   /** In the middle of a print: the height and the minutes are asked. */
   readonly inPrint?: boolean;
+  /** It began after something, or in the course of time; absent: where and when it shows. Asked one after the other. */
+  readonly after?: boolean;
 }
 
 /** Something that was done before the machine came in: what it says about the past, and a finding it amounts to. */
 export interface Before {
   readonly id: string;
   readonly label: string;
+  /** Tried against the fault; absent: it happened to the machine. Asked one after the other. */
+  readonly asCure?: boolean;
   readonly finding?: { readonly check: string; readonly result: string };
   /** Remedies that this was, in vain: their rungs count as tried. */
   readonly tried?: readonly string[];

@@ -43,8 +43,9 @@ export interface ParamField {
 const length: ParamField = { name: 'lengthMm', label: 'Length along the path', unit: 'mm' };
 const bore: ParamField = { name: 'boreMm', label: 'Bore', unit: 'mm' };
 const outer: ParamField = { name: 'outerMm', label: 'Outer diameter', unit: 'mm' };
-/** Angles are kept in radians, the unit of the formula that they go into (capstan). */
+/** Angles are kept in radians, the unit of the formula that they go into (capstan); people are asked and told in degrees. */
 export const RADIANS = 'rad';
+export const DEGREES_A_RADIAN = 180 / Math.PI;
 const bend: ParamField = { name: 'bendRad', label: 'All its bends together', unit: RADIANS };
 const hours: ParamField = { name: 'hours', label: 'Hours on it', unit: 'h' };
 const age: ParamField = { name: 'ageMonths', label: 'Age', unit: 'months' };

@@ -35,13 +35,41 @@ export function FormText<T extends FieldValues>({
   );
 }
 
+/** Another unit than the one in which a number is kept. */
+export interface AskedIn {
+  /** So many of it make one of those in which it is kept. */
+  readonly asked: number;
+  readonly min?: number;
+  readonly max?: number;
+}
+
+/** Kept to the fourth place, asked to the first: there and back is the same for degrees. */
+const keptFrom = (typed: number, asked: number): number => Math.round((typed / asked) * 1e4) / 1e4;
+const askedFrom = (kept: number, asked: number): number => Math.round(kept * asked * 10) / 10;
+
 /** A number of a form, typed with comma or point; what is no number stays as it was typed, and is refused with its error. */
-export function FormNumber<T extends FieldValues>({ control, name, label, style }: Placed<T>) {
+export function FormNumber<T extends FieldValues>({
+  control,
+  name,
+  label,
+  style,
+  unit,
+}: Placed<T> & { readonly unit?: AskedIn }) {
   const { field, fieldState } = useController({ control, name });
   const value = field.value as number | string | undefined;
-  const [text, setText] = useState(value === undefined ? '' : String(value));
+  const words = (kept: number | string | undefined): string =>
+    unit && typeof kept === 'number' ? String(askedFrom(kept, unit.asked)) : String(kept ?? '');
+  const taken = (typed: string): number | string | undefined => {
+    const number = numberIn(typed);
+    if (number === undefined) return typed.trim() === '' ? undefined : typed;
+    return unit ? keptFrom(number, unit.asked) : number;
+  };
+  const [text, setText] = useState(words(value));
   // Emptied or filled from outside.
-  const shown = (numberIn(text) ?? (text.trim() === '' ? undefined : text)) === value ? text : String(value ?? '');
+  const shown = taken(text) === value ? text : words(value);
+  // The contract speaks of the unit in which it is kept.
+  const bounds = unit && [askedFrom(unit.min ?? -Infinity, unit.asked), askedFrom(unit.max ?? Infinity, unit.asked)];
+  const error = fieldState.error?.message;
   return (
     <Field
       label={label}
@@ -50,11 +78,11 @@ export function FormNumber<T extends FieldValues>({ control, name, label, style 
       most={12}
       onChange={(next) => {
         setText(next);
-        field.onChange(next.trim() === '' ? undefined : (numberIn(next) ?? next));
+        field.onChange(taken(next));
       }}
       onBlur={field.onBlur}
       inputRef={field.ref}
-      error={fieldState.error?.message}
+      error={error && bounds ? `Must be a number from ${bounds.join(' to ')}.` : error}
       style={style}
     />
   );

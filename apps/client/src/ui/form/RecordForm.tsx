@@ -69,7 +69,13 @@ function OneField({ kind, ...field }: OneFieldProps): ReactNode {
       );
     case 'number':
       return (
-        <FormNumber control={control} name={name} label={ranged(label, kind.min, kind.max)} style={styles.number} />
+        <FormNumber
+          control={control}
+          name={name}
+          label={kind.asked === undefined ? ranged(label, kind.min, kind.max) : label}
+          style={styles.number}
+          {...(kind.asked === undefined ? {} : { unit: { ...kind, asked: kind.asked } })}
+        />
       );
     case 'part':
       return <PartField {...field} kind={kind} />;

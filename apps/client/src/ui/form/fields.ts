@@ -1,7 +1,8 @@
 /** How a field of a record is asked for. Bounds and lengths are those of the record's contract, see `limited` of the catalogue. */
 export type FieldKind =
   | { readonly type: 'text'; readonly lines?: boolean; readonly most?: number }
-  | { readonly type: 'number'; readonly min?: number; readonly max?: number }
+  /** Asked in another unit than it is kept in: `asked` of those make one of these. */
+  | { readonly type: 'number'; readonly min?: number; readonly max?: number; readonly asked?: number }
   | { readonly type: 'one'; readonly options: readonly Option[]; readonly optional?: boolean }
   | { readonly type: 'several'; readonly options: readonly Option[] }
   | { readonly type: 'flag' }
@@ -61,6 +62,12 @@ export const number = (name: string, label: string, min?: number, max?: number):
   name,
   label,
   kind: { type: 'number', ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) },
+});
+/** A number that is asked in another unit, of which so many make one of those in which it is kept. */
+export const numberAs = (name: string, label: string, asked: number): RecordField => ({
+  name,
+  label,
+  kind: { type: 'number', asked },
 });
 export const one = (
   name: string,
