@@ -23,6 +23,7 @@ module.exports = {
   testTimeout: 300_000,
   // One less than there are cores would leave one of two idle.
   maxWorkers: '100%',
+  testSequencer: '<rootDir>/scripts/slowFirst.cjs',
   projects: [
     node('core', ['<rootDir>/packages']),
     // Simulations: apart, so that a change of the core is tried in less than a minute; `npm test` runs them too.

@@ -42,6 +42,9 @@ export function WayBack({ href }: { readonly href: Href }) {
   );
 }
 
+/** So many characters stand in one line of a phone's head; a longer title is set smaller and breaks. */
+const SHORT = 22;
+
 /** Title line with the way back, and what is not sent yet. */
 export function PageHead({
   title,
@@ -57,7 +60,7 @@ export function PageHead({
   return (
     <View role="banner" style={[styles.head, { backgroundColor: palette.paper, borderColor: palette.line }]}>
       {back ? <WayBack href={back} /> : null}
-      <Text kind="title" heading={1} lines={3} style={styles.grow}>
+      <Text kind={title.length > SHORT ? 'large' : 'title'} bold heading={1} lines={3} style={styles.grow}>
         {title}
       </Text>
       {children}
