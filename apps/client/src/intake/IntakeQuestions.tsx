@@ -77,8 +77,16 @@ const TYPED = [
 export interface IntakeQuestionsProps {
   readonly machine: Machine | undefined;
   readonly form: IntakeForm;
-  /** Asks for the machine, and what to say of it while folded; not asked again when an intake is put right. */
-  readonly which?: { readonly said: string | undefined; readonly ask: ReactNode; readonly coming?: boolean };
+  /**
+   * Asks for the machine, and what to say of it while folded; not asked again when an intake is put right. Each time that it is
+   * refused for want of a machine or a lane, the question is opened.
+   */
+  readonly which?: {
+    readonly said: string | undefined;
+    readonly ask: ReactNode;
+    readonly coming?: boolean;
+    readonly refusals?: number;
+  };
   /** What the filament was when this machine was here last. */
   readonly last?: Pick<TakeInDraft, 'material' | 'colour'> | undefined;
   readonly first: Question;
@@ -100,6 +108,12 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
   if (submitCount > refused.at && wrong) {
     setRefused({ at: submitCount, field: wrong[0] });
     setAt(wrong[1]);
+  }
+  const refusals = which?.refusals ?? 0;
+  const [without, setWithout] = useState(refusals);
+  if (refusals > without) {
+    setWithout(refusals);
+    setAt('machine');
   }
   // Only at the refusal: while one field is being mended the focus must not leave it for the next.
   useEffect(() => {

@@ -49,7 +49,8 @@ export function TakeInScreen() {
   const { currentData: machine, isFetching } = useMachineQuery(draft.machineId ?? '', {
     skip: draft.machineId === undefined,
   });
-  const [asked, setAsked] = useState(false);
+  /** So many times it was to begin without a machine or a lane. */
+  const [refusals, setRefusals] = useState(0);
   const [last] = useState(() => load<Last>(LAST, { filament: {} }));
   const lanes = machine ? laneRuns(machine) : [];
   const laneMissing = lanes.length > 1 && draft.lane === undefined;
@@ -77,7 +78,7 @@ export function TakeInScreen() {
       back="/"
       foot={
         <View style={styles.foot}>
-          {asked && (!machine || laneMissing) ? (
+          {refusals > 0 && (!machine || laneMissing) ? (
             <Text tone="fault" bold live>
               {machine
                 ? 'Choose the lane first: each has a path of its own. Everything else may stay open.'
@@ -88,7 +89,9 @@ export function TakeInScreen() {
           <Button
             label="Take in and trace"
             kind="main"
-            onPress={() => (machine && !laneMissing ? void form.handleSubmit(() => begin(machine))() : setAsked(true))}
+            onPress={() =>
+              machine && !laneMissing ? void form.handleSubmit(() => begin(machine))() : setRefusals(refusals + 1)
+            }
           />
         </View>
       }
@@ -115,6 +118,7 @@ export function TakeInScreen() {
         first={draft.machineId === undefined ? 'machine' : 'seen-print'}
         last={draft.machineId === undefined ? undefined : last.filament[draft.machineId]}
         which={{
+          refusals,
           coming: isFetching && !machine,
           said: machines.data?.find(({ id }) => id === draft.machineId)?.name,
           ask: (

@@ -1,9 +1,11 @@
 import { deliveredCatalogue, machineOfFamily } from '@zealous/core';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { emptyDraft, type TakeInDraft } from '../data/draftSlice';
 import { atTen, renderInShop } from '../testing/bench';
 import { fireEvent, render, screen, waitFor } from '../testing/render';
 import { Button } from '../ui/Button';
+import { Text } from '../ui/Text';
 import { IntakeQuestions } from './IntakeQuestions';
 import { Stations } from './Stations';
 import { bodyOf } from './takeInBody';
@@ -107,6 +109,37 @@ describe('the questions as one form', () => {
     }
     await renderInShop(<Which />);
     expect(screen.getByRole('button', { name: 'Next question', disabled: waits })).toBeTruthy();
+  });
+
+  test('each time it is refused for want of a machine or a lane, that question is opened', async () => {
+    function Refused() {
+      const [refusals, setRefusals] = useState(0);
+      const form = useIntakeForm(
+        'taken-in',
+        begun,
+        () => undefined,
+        (draft) => bodyOf(draft, 'm', 'new'),
+      );
+      return (
+        <View>
+          <IntakeQuestions
+            machine={machine}
+            form={form}
+            first="rest"
+            which={{ said: undefined, ask: <Text>Choose one</Text>, refusals }}
+          />
+          <Button label="Take in" onPress={() => setRefusals(refusals + 1)} />
+        </View>
+      );
+    }
+    await renderInShop(<Refused />);
+    for (let time = 0; time < 2; time++) {
+      expect(screen.queryByText('Choose one')).toBeNull();
+      fireEvent.press(screen.getByRole('button', { name: 'Take in' }));
+      expect(screen.getByText('Choose one')).toBeTruthy();
+      // Left open it would prove nothing the second time.
+      fireEvent.press(screen.getByText('Next question'));
+    }
   });
 
   test('a number that the server would refuse is refused at its field, in its question, and nothing else is lost', async () => {
