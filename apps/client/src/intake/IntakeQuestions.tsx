@@ -11,68 +11,15 @@ import { Text } from '../ui/Text';
 import { filamentColour, FILAMENT_WORDS, space } from '../ui/tokens';
 import { useWide } from '../ui/useWide';
 import { Stations } from './Stations';
+import { BEFORE, BEGAN, HOTTER, SEEN, TYPED, WARRANTY, WEEKS, type Question } from './questions';
 import { Unticked } from './Unticked';
 import type { IntakeForm } from './useIntakeForm';
 import { WhatCameOfIt } from './WhatCameOfIt';
 
-const WEEKS = [
-  { id: '0', label: 'Fresh today' },
-  { id: '1', label: 'About a week' },
-  { id: '3', label: '2 to 4 weeks' },
-  { id: '6', label: 'More than 4 weeks' },
-  { id: 'unknown', label: 'Don’t know' },
-] as const;
-const HOTTER = [
-  { id: 'yes', label: 'Yes, a hotter one' },
-  { id: 'no', label: 'No' },
-  { id: 'unknown', label: 'Don’t know' },
-] as const;
-const WARRANTY = [
-  { id: 'yes', label: 'Yes: mending may void it' },
-  { id: 'no', label: 'No' },
-  { id: 'unknown', label: 'Don’t know' },
-] as const;
 const UNKNOWN = 'unknown';
 
 const toggled = (list: readonly string[], id: string): readonly string[] =>
   list.includes(id) ? list.filter((item) => item !== id) : [...list, id];
-
-type Complaint = (typeof COMPLAINED_ABOUT)[number];
-export type Question =
-  | 'machine'
-  | `seen-${Complaint}`
-  | 'shows'
-  | 'after'
-  | 'filament'
-  | 'loaded'
-  | 'happened'
-  | 'tried'
-  | 'places'
-  | 'rest';
-
-const SEEN: Readonly<Record<Complaint, string>> = {
-  print: 'What is seen of the print? Several may apply',
-  filament: 'How does the filament run? Several may apply',
-  machine: 'What of the machine: heat, fan, sensors, noise?',
-};
-
-/** When it began, in two questions that fit a phone: where and when it shows, and what it began after. */
-const BEGAN = [
-  ['shows', 'When does it show? Several may apply', 'When it shows'],
-  ['after', 'Did it begin after something? Several may apply', 'What it began after'],
-] as const;
-/** What is known of the time before: what happened to the machine, and what was tried against the fault. */
-const BEFORE = [
-  ['happened', 'What happened to it before?', 'Happened before'],
-  ['tried', 'What was tried against it?', 'Tried before'],
-] as const;
-
-/** What is typed, and may not fit, with the question that it belongs to. */
-const TYPED = [
-  ['failedAfterMinutes', 'shows'],
-  ['failedAtMm', 'shows'],
-  ['note', 'rest'],
-] as const satisfies readonly (readonly [keyof TakeInDraft, Question])[];
 
 export interface IntakeQuestionsProps {
   readonly machine: Machine | undefined;
