@@ -251,6 +251,14 @@ export function PiecesScreen() {
         <HeatBand machine={machine} state={state} record={unheard} printC={210} title="The heat" />
         <HeatBand machine={machine} state={spoiled} record={unheard} printC={210} title="The heating at fault" />
         <StrandStrip route={route} stations={assessment.stations} colour="orange" width={360} onOpen={nothing} />
+        <StrandStrip
+          route={route}
+          stations={assessment.stations}
+          colour="orange"
+          width={360}
+          room={220}
+          onOpen={nothing}
+        />
         <Strand
           machine={machine}
           route={route}

@@ -192,7 +192,15 @@ export function TraceScreen({ order, record }: OrderPartProps) {
             {wide ? strand(STRAND_WIDE - 1) : strand(width, room)}
           </ScrollView>
         ) : (
-          <StrandStrip route={route} stations={seen.stations} {...colour} {...flag} width={width} onOpen={openWhole} />
+          <StrandStrip
+            route={route}
+            stations={seen.stations}
+            {...colour}
+            {...flag}
+            width={width}
+            room={room}
+            onOpen={openWhole}
+          />
         )}
       </View>
       <View
