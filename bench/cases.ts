@@ -1,14 +1,15 @@
 /**
- * `npm run bench:cases [-- --steps --left-out --missed] [ID …]`: cases written from practice, not from the catalogue. For each the tracer, answered
+ * `npm run bench:cases [-- --steps --left-out --missed --unable] [ID …]`: cases written from practice, not from the catalogue. For each the tracer, answered
  * truthfully, to the end; beside it a competent technician; and the referee over every plan that the tracer's repairs would give. With
- * `--missed` as a worse day would have it: signs overlooked, complaints forgotten.
+ * `--missed` as a worse day would have it: signs overlooked, complaints forgotten; with `--unable` a fifth of the tracer's checks cannot
+ * be done (the technician does them all).
  */
 import { readdirSync, readFileSync, writeFileSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { deliveredCatalogue as catalogue, laneRuns, machineOfFamily } from '@zealous/core';
 import Papa from 'papaparse';
 import { auditPlan } from '../packages/core/src/testing/audit';
-import { withMisses } from './cases/missed';
+import { unableIn, withMisses } from './cases/missed';
 import { playTracer, type Played } from './cases/play';
 import { playTechnician } from './cases/technician';
 import { mean } from './statistics';
@@ -19,6 +20,7 @@ const wanted = process.argv.slice(2).filter((arg) => !arg.startsWith('--'));
 const steps = process.argv.includes('--steps');
 const wide = process.argv.includes('--left-out');
 const missed = process.argv.includes('--missed');
+const unable = process.argv.includes('--unable');
 const cases = readdirSync(folder)
   .filter((name) => name.endsWith('.json'))
   .sort()
@@ -44,7 +46,7 @@ const median = (list: readonly number[]): number =>
 const percent = (list: readonly boolean[]): string => `${Math.round(100 * mean(list.map(Number)))} %`;
 
 const rows = cases.map((of) => {
-  const tracer = playTracer(of, wide);
+  const tracer = playTracer(of, wide, unable ? unableIn(of) : undefined);
   const technician = playTechnician(of);
   if (steps) console.log(`\n${of.id}: ${of.story}\n  ${tracer.steps.join('\n  ')}`);
   return { of, tracer, technician, unsafe: accidents(of, tracer) };

@@ -23,3 +23,12 @@ export function withMisses(of: PracticeCase): PracticeCase {
     onsets: at('onset') < UNKNOWN ? [] : of.onsets,
   };
 }
+
+/** Checks that cannot be done on a day: no tool for it, a part that does not come off, a risk that nobody takes (chosen). */
+const UNABLE = 0.2;
+
+/** Whether a check of a case, by its key, cannot be done: the same whoever asks. */
+export const unableIn = (of: PracticeCase): ((key: string) => boolean) => {
+  const luck = luckOf(2);
+  return (key) => luck(`${of.id} ${key}`) < UNABLE;
+};

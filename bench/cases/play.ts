@@ -34,8 +34,16 @@ export interface Played {
 
 const MOST_TURNS = 40;
 
-/** Follows the tracer to a proved repair, or to where it gives up. */
-export function playTracer(of: PracticeCase, wide = false): Played {
+/** What a look costs that turns out not to be possible, min (chosen): the tool is looked for, or the screw does not give. */
+const TRIED_MIN = 1;
+
+/**
+ * Follows the tracer to a proved repair, or to where it gives up.
+ *
+ * @param wide reckons what the search for sets leaves out, too
+ * @param unable whether a check, by its key, cannot be done on that day
+ */
+export function playTracer(of: PracticeCase, wide = false, unable: (key: string) => boolean = () => false): Played {
   const work = new CaseBench(of);
   const { route, causes } = work;
   const all = checksFor(catalogue, work.machine, route);
@@ -46,14 +54,15 @@ export function playTracer(of: PracticeCase, wide = false): Played {
   let sensible = false;
   let stripped = false;
   let most = 0;
-  for (let turn = 0; turn < MOST_TURNS && work.left.length > 0; turn++) {
+  const barred = new Set<string>();
+  for (let turn = 0; turn < MOST_TURNS + barred.size && work.left.length > 0; turn++) {
     const kase = work.kase();
     const model: Model = modelOf(kase, route, causes, all);
     const evidence = evidenceOf(kase, causes, places, work.findings);
     const suspicion = weigh(causes, model.prior, evidence, model.removed);
     if (wide) most = Math.max(most, massLeftOut(causes, model.prior, evidence, model.removed));
     const answered = answeredKeys(model, work.findings);
-    const decision = decide(model, suspicion, work.bench, evidence, new Set(), answered, { depth: 2 });
+    const decision = decide(model, suspicion, work.bench, evidence, barred, answered, { depth: 2 });
     if (turn === 0) {
       const wanted = of.sensible ?? [];
       const group = model.groups[decision.repairOrder[0] ?? -1];
@@ -87,6 +96,12 @@ export function playTracer(of: PracticeCase, wide = false): Played {
         work.left.some(({ station, mode }) => `${station}/${mode}` === leading.id),
       ]);
     const best = decision.checks.find((check) => !check.done);
+    if (decision.advice === 'check' && best && unable(best.place.key)) {
+      barred.add(best.place.key);
+      work.minutes += TRIED_MIN;
+      steps.push(`${best.place.key}: could not be done`);
+      continue;
+    }
     if (decision.advice === 'check' && best) {
       const seen = work.check(best.place);
       steps.push(

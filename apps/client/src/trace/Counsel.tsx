@@ -68,6 +68,7 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
           key={item.key}
           label={`Meanwhile: ${item.name}`}
           kind="quiet"
+          listed
           onPress={() => onTake(item.key)}
           style={styles.slim}
         >
@@ -83,6 +84,7 @@ export function BesideCheck({ assessment, check, habit, onTake }: BesideProps) {
         <Button
           label={`${byHabit ? 'The tracer’s choice' : 'A longer look prefers'}: ${best.name}`}
           kind="quiet"
+          listed
           onPress={() => onTake(best.key)}
           style={styles.slim}
         >

@@ -62,13 +62,14 @@ export function decide(
   search: Search = { depth: 1 },
 ): Decision {
   const added = model.places.map((place) => addedWeight(evidence, place));
-  const { looked = answered } = search;
+  // What cannot be done shows nothing when the path is taken apart either.
+  const past = new Set([...(search.looked ?? answered), ...barred]);
   const work = (most?: number, like?: Forecasts): Worked => {
     const { live, p } = liveOf(model, suspicion, most);
     const involved = live.map(({ causes }) => causes.map((cause) => model.causes[cause] as Cause));
     const weight = (place: number, h: number): number => added[place]?.(involved[h] ?? []) ?? 1;
     const forecasts = like?.over(live, weight) ?? new Forecasts(model, suspicion, live, weight);
-    const ahead = new Lookahead(model, forecasts, looked, suspicion.aside);
+    const ahead = new Lookahead(model, forecasts, past, suspicion.aside);
     return { ahead, forecasts, live, p, model, stops: live.map(({ causes }) => stopsOf(model, causes)) };
   };
   const worked = work();

@@ -6,7 +6,7 @@ import { laneRuns, routeOf } from '../path/route';
 import { causesOf, type Cause } from '../observation/causes';
 import { chanceRemoved } from '../inference/removal';
 import { answeredKeys } from './answered';
-import { barredKeys } from '../explain/assess';
+import { barredKeys } from '../explain/barred';
 import type { Machine } from '../path/machine';
 import { remembered } from '../testing/remembered';
 import { dunlin, stateOf, takenIn } from '../testing/machines';

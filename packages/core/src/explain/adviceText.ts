@@ -6,6 +6,7 @@ import type { Model } from '../decision/model';
 import type { ShopPace } from '../decision/pace';
 import type { OrderState } from '../order/state';
 import type { Advice } from './assessment';
+import { barredKeys } from './barred';
 import { minutesText, percent } from './explain';
 
 /** No repair on the list is worth trying any more: take apart what has not been looked at, or ask. */
@@ -14,7 +15,7 @@ const nothingListed = (decision: Decision, { stretches, minutes }: Left): Advice
   text:
     stretches > 0
       ? `No single repair is likely enough to be tried first. Take the path apart and look at what has not been looked at (about ${minutesText(minutes)}), or ask somebody who has done it.`
-      : 'Every stretch of the path has been looked at, and no repair on the list is likely enough to be tried. Ask somebody who has done it; what is seen by the way may be on no list.',
+      : 'Every stretch of the path has been looked at, or cannot be, and no repair on the list is likely enough to be tried. Ask somebody who has done it; what is seen by the way may be on no list.',
   nearTie: decision.nearTie,
   repairMinutes: decision.repairMinutes,
 });
@@ -47,7 +48,10 @@ interface Left {
 }
 
 function leftOf(model: Model, state: OrderState): Left {
-  const { until, minutes } = leftOfWay(model.way, lookedAtKeys(model, state.findings));
+  const { until, minutes } = leftOfWay(
+    model.way,
+    new Set([...lookedAtKeys(model, state.findings), ...barredKeys(state)]),
+  );
   return { stretches: until.size, minutes };
 }
 

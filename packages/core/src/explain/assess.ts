@@ -15,13 +15,11 @@ import { priorShares, stationShares } from '../decision/model';
 import { workOut, type Working } from '../decision/working';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
+import { barredKeys } from './barred';
 import { rankedCheck } from './rankedCheck';
 
 /** Checks whose every result is told from the start; the others' come when they are asked for. */
 const TOLD = 6;
-
-/** Checks not to offer: those said to be impossible here. */
-export const barredKeys = (state: OrderState): ReadonlySet<string> => new Set(state.notDone.map((item) => item.key));
 
 /** An answer at once tells of the leading checks only: the rest come with the longer look, a moment later. */
 const QUICK_TOLD = 12;

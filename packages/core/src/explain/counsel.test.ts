@@ -280,3 +280,20 @@ test('what smells burnt is not switched on unwarned, until something has been me
   expect(whole([told]).checks.find(({ check }) => check === 'look-joint')?.cautions).not.toContain('burnt-smell');
   expect(warned([takenIn(whelk, { symptoms: ['thin'], material: 'PLA' })])).toBe(0);
 });
+
+test('what cannot be looked at is not reckoned to come to sight when the path is taken apart: the repair that it speaks for is named', () => {
+  const events = [
+    takenIn(whelk, { symptoms: ['thin', 'clicks'], material: 'PLA' }),
+    finding('look-tip@extruder', 'chewed'),
+    finding('listen@extruder', 'slips'),
+    finding('feed-by-hand@extruder', 'flows'),
+    finding('free-air@nozzle', 'straight'),
+  ];
+  const advice = () => assess(whelk, catalogue, stateOf(whelk, events), cold, { depth: 1, quick: true }).advice;
+  const before = advice();
+  expect(before.station).toBeUndefined();
+  events.push(event('check-not-done', { key: 'look-gears@extruder', why: 'tool' }));
+  const after = advice();
+  expect(after.station).toBe('extruder');
+  expect(after.repairMinutes).toBeGreaterThan(before.repairMinutes + 5);
+});
