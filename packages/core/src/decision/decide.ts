@@ -119,7 +119,7 @@ export function decide(
   }
   let best = list.find((check) => !check.done);
   const suspected = stationShares(model, suspicion);
-  const share = carried(model, suspicion, first);
+  let share = carried(model, suspicion, first);
   const replaces = model.groups[first ?? -1]?.remedy.replaces !== undefined;
   const again = doneInVain(model, first);
   const comesFirst = (check: CheckForecast | undefined): boolean =>
@@ -143,7 +143,15 @@ export function decide(
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);
   const opening = !worthwhile && share < CARRIED ? nextOpening(list, suspected, onPath) : undefined;
-  const asks = !worthwhile && !opening && replaces && rathersAsk(share, repairMinutes, now.apart);
+  let asks = !worthwhile && !opening && replaces && rathersAsk(share, repairMinutes, now.apart);
+  // Before anybody is asked, what is worth its minutes and renews nothing is tried.
+  const gentle = asks ? repairOrder.find((group) => model.groups[group]?.remedy.replaces === undefined) : undefined;
+  if (gentle !== undefined) {
+    first = gentle;
+    share = carried(model, suspicion, first);
+    repairMinutes = ahead.repairing(first, p, bench, []);
+    asks = false;
+  }
   const advice = worthwhile || opening ? 'check' : 'repair';
   const second = list.filter((check) => !check.done)[1]?.expectedMinutes ?? Infinity;
   const gap =
