@@ -66,10 +66,6 @@ test('what cannot be looked at and costs little is tried before a part is renewe
   const decision = decide(model, suspicion, work.bench, evidence, BARRED, answeredKeys(model, work.findings), {
     depth: 2,
   });
-  console.log(
-    decision.advice,
-    decision.repairOrder.map((g) => model.groups[g]?.remedy.id),
-  );
   const first = model.groups[decision.repairOrder[0] ?? -1];
   expect(decision.advice).toBe('repair');
   expect(first?.station.id).toBe('sink');
