@@ -101,6 +101,7 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
         title={title}
         {...(said ? { said } : {})}
         open={wide || at === id}
+        called={id === 'machine' ? refusals : 0}
         {...(wide ? {} : { onToggle: () => setAt(at === id ? undefined : id) })}
       >
         {body}

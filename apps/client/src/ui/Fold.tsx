@@ -11,22 +11,24 @@ export interface FoldProps {
   /** What is answered so far, said while it is folded. */
   readonly said?: string;
   readonly open: boolean;
+  /** Each time that it grows, the question comes to where the eye is, also where all stand open. */
+  readonly called?: number;
   /** Absent where all stand open side by side: then it is a plain section. */
   readonly onToggle?: () => void;
   readonly children: ReactNode;
 }
 
 /** One of several questions, the others folded to a line that says what was answered. */
-export function Fold({ title, said, open, onToggle, children }: FoldProps) {
+export function Fold({ title, said, open, called = 0, onToggle, children }: FoldProps) {
   const palette = usePalette();
   const place = useRef<View>(null);
-  const was = useRef(open);
+  const was = useRef({ open, called });
   useEffect(() => {
     // Opened by a tap, not at the start: its first line comes to where the eye is.
-    if (open && !was.current)
+    if ((open && !was.current.open) || called > was.current.called)
       (place.current as unknown as Partial<HTMLElement> | null)?.scrollIntoView?.({ block: 'start' });
-    was.current = open;
-  }, [open]);
+    was.current = { open, called };
+  }, [open, called]);
   return (
     <View
       ref={place}
