@@ -20,6 +20,8 @@ export interface Desk {
   readonly events: () => readonly OrderEvent[];
   readonly order: () => OpenOrder;
   readonly record: Recorder;
+  /** The server's copies of the entries take their place: the same, with their fields in another order. */
+  readonly served: () => void;
 }
 
 export const noHistory: ShopHistory = { tried: [], solvents: [], lives: [], parts: [] };
@@ -86,5 +88,10 @@ export async function deskOf(
     return screen({ order: order(), record });
   }
   await renderInShop(<Shown />, history);
-  return { events: () => events, order, record };
+  const served = (): void => {
+    const turned = (body: object): object => Object.fromEntries(Object.entries(body).reverse());
+    events = events.map((event) => ({ ...event, body: turned(event.body) }) as OrderEvent);
+    act(() => redraw());
+  };
+  return { events: () => events, order, record, served };
 }

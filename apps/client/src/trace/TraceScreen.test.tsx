@@ -110,6 +110,14 @@ test('the strand moves with the first answer, before the longer look has said wh
   expect(asked()).not.toBe(first);
 });
 
+test('an answer counts also at the moment when the server’s copy of the entries comes, with its fields in another order', async () => {
+  const desk = await shown(order());
+  desk.served();
+  // Nothing of what is weighed has changed: nothing is waited for.
+  fireEvent.press(screen.getByRole('button', { name: 'Not sure' }));
+  expect(findings(desk)).toEqual(['not-sure']);
+});
+
 test('a check that cannot be done is not asked again, and says why in the record', async () => {
   const desk = await shown(order());
   const first = asked();

@@ -1,3 +1,4 @@
+import stableStringify from 'fast-json-stable-stringify';
 import {
   benchKey,
   benchToDecide,
@@ -55,9 +56,12 @@ function standingAgain(
   return standing;
 }
 
-/** What of an order's entries the suspicion depends on. */
-const findingsOf = (state: OrderState): string =>
-  JSON.stringify([
+/**
+ * What of an order's entries the suspicion depends on, whatever the order of the fields: the server gives the taking-in back with
+ * its fields in another, and a tap while all is weighed anew for that would be lost.
+ */
+export const findingsOf = (state: OrderState): string =>
+  stableStringify([
     state.intake,
     state.findings.map((f) => [f.id, f.innocent]),
     state.notDone.map((n) => n.id),
