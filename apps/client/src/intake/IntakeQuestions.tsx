@@ -185,7 +185,8 @@ export function IntakeQuestions({ machine, form, which, last, first, laneFixed =
                 onChange({ onset, onsets: more });
               }}
             />
-            {asked.some((one) => one.inPrint && began.includes(one.id)) ? (
+            {/* Here whichever onset asks for them, since here a number that does not fit is shown. */}
+            {id === 'shows' && onsets.some((one) => one.inPrint && began.includes(one.id)) ? (
               <>
                 <FormNumber
                   control={form.control}

@@ -60,7 +60,7 @@ function standingAgain(
  * What of an order's entries the suspicion depends on, whatever the order of the fields: the server gives the taking-in back with
  * its fields in another, and a tap while all is weighed anew for that would be lost.
  */
-export const findingsOf = (state: OrderState): string =>
+const findingsOf = (state: OrderState): string =>
   stableStringify([
     state.intake,
     state.findings.map((f) => [f.id, f.innocent]),

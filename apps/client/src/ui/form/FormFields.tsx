@@ -68,7 +68,10 @@ export function FormNumber<T extends FieldValues>({
   // Emptied or filled from outside.
   const shown = taken(text) === value ? text : words(value);
   // The contract speaks of the unit in which it is kept.
-  const bounds = unit && [askedFrom(unit.min ?? -Infinity, unit.asked), askedFrom(unit.max ?? Infinity, unit.asked)];
+  const bounds =
+    unit?.min === undefined || unit.max === undefined
+      ? undefined
+      : [unit.min, unit.max].map((kept) => askedFrom(kept, unit.asked));
   const error = fieldState.error?.message;
   return (
     <Field
