@@ -138,9 +138,14 @@ export async function proveAll(page: Page, fault: Fault): Promise<void> {
   throw new Error('The proofs did not end.');
 }
 
-/** Closes as cured and sees that it is. */
+/** Closes as cured, and sees on the screen and at the server that it is. */
 export async function closeCured(page: Page): Promise<void> {
   await page.getByRole('radio', { name: 'Cured and proved' }).click();
   await button(page, 'Close the order').click();
-  await expect(page.getByText(/Cured and proved/).first()).toBeVisible();
+  await expect(button(page, 'Closed wrongly?')).toBeVisible();
+  const { origin, pathname } = new URL(page.url());
+  const record = `${origin}/api${pathname.replace('/order/', '/orders/')}.json`;
+  await expect
+    .poll(async () => ((await (await page.request.get(record)).json()) as { outcome?: string }).outcome)
+    .toBe('cured');
 }

@@ -76,7 +76,7 @@ for (const [width, height] of [
     await page.getByRole('link', { name: 'Bench', exact: true }).click();
     await page.getByRole('link', { name: 'Catalogue', exact: true }).click();
     await expect(page.getByText(`What fails, ${MODES}`)).toBeVisible();
-    expect(await down()).toBe(0);
+    await expect.poll(down).toBe(0);
   });
 
 test('a screen whose piece could not be fetched is fetched by "Try again"', async ({ browser }) => {

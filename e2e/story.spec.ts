@@ -208,7 +208,7 @@ test('a machine is taken in, traced, repaired, proved and recorded, and a reload
     /button "Record as PDF"/,
   ]);
   await button(page, 'Close the order').click();
-  await expect(page.getByText(/Cured and proved/).first()).toBeVisible();
+  await expect(button(page, 'Closed wrongly?')).toBeVisible();
   const download = page.waitForEvent('download');
   await button(page, 'Save Markdown').click();
   const file = await (await download).path();
