@@ -1,7 +1,7 @@
 import 'reflect-metadata';
 import type { EventBodies } from '@zealous/core';
 import type { ClassConstructor } from 'class-transformer';
-import { ArrayUnique, IsISO8601 } from 'class-validator';
+import { ArrayUnique, IsISO8601, IsUUID } from 'class-validator';
 import { faultsOf } from './catalogue/judge';
 import { Flag, Id, Ids, Maybe, OneOf, Quantity, Rows, Words } from './catalogue/rules';
 
@@ -74,6 +74,7 @@ export class PartReplaced {
 
 export class NoteAdded {
   @Words(2000) text!: string;
+  @Maybe() @IsUUID('all', { message: 'must be the id of a finding' }) findingId?: string;
 }
 
 export class Closed {

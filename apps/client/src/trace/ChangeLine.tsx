@@ -7,12 +7,14 @@ export interface ChangeLineProps {
   /** What the last finding moved. */
   readonly said: string | undefined;
   readonly onAbout?: () => void;
+  /** What was found has no word yet. */
+  readonly wordless?: boolean;
   /** Takes the last finding back; there until the next check is begun. */
   readonly onUndo?: () => void;
 }
 
 /** One line after a finding: what it changed, what else is to be said of it, and the way back. */
-export function ChangeLine({ said, onAbout, onUndo }: ChangeLineProps) {
+export function ChangeLine({ said, onAbout, wordless = false, onUndo }: ChangeLineProps) {
   if (said === undefined) return null;
   return (
     <View style={styles.line}>
@@ -21,9 +23,9 @@ export function ChangeLine({ said, onAbout, onUndo }: ChangeLineProps) {
       </Text>
       {onAbout ? (
         <Button
-          label="About it"
-          hint="A picture of it, or that it is not the cause"
-          kind="quiet"
+          label={wordless ? 'Say what it was' : 'About it'}
+          hint="What it was, a picture of it, or that it is not the cause"
+          kind={wordless ? 'plain' : 'quiet'}
           onPress={onAbout}
           style={styles.slim}
         />

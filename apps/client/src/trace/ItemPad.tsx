@@ -39,7 +39,9 @@ export function ItemTicks({
   const [known, setKnown] = useState(outcomes);
   if (known.length === 0 && outcomes.length > 0 && ticked.length === 0) setKnown(outcomes);
   const sorted = options.length > GLANCE && known.length > 0;
-  const chance = ({ id }: CheckResult): number => known.find(({ result }) => result === id)?.probability ?? 0;
+  // What has no word is looked for last, after all that has one.
+  const chance = ({ id, ownWords }: CheckResult): number =>
+    ownWords ? -1 : (known.find(({ result }) => result === id)?.probability ?? 0);
   return (
     <View style={styles.column}>
       <Text bold>{`Tick everything that you see.${sorted ? ' The likeliest stand first.' : ''}`}</Text>

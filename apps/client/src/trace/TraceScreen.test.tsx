@@ -157,6 +157,21 @@ test('a stub is found: enough is known, and the repair at its place is taken on'
   expect(mockReplace).toHaveBeenCalledWith('/order/order/plan');
 });
 
+test('what has no name is said in one’s own words, at its finding', async () => {
+  const desk = await shown(
+    order({}, [['finding-recorded', { key: 'free-tube@port-a', result: 'unlisted', finished: true }]]),
+  );
+  expect(screen.queryByRole('button', { name: 'About it' })).toBeNull();
+  fireEvent.press(screen.getByRole('button', { name: 'Say what it was' }));
+  expect(screen.getByText(/^Free the tube at Hub port .* and look in: Something else is wrong here$/)).toBeTruthy();
+  fireEvent.changeText(screen.getByLabelText('What it was, in your own words'), 'A washer between the halves');
+  await answer('Write it down');
+  const { findings: seen, notes } = desk.order().state;
+  expect(notes).toMatchObject([{ text: 'A washer between the halves', findingId: seen[0]?.id }]);
+  expect(screen.queryByRole('button', { name: 'Say what it was' })).toBeNull();
+  expect(screen.getByRole('button', { name: 'About it' })).toBeTruthy();
+});
+
 test('what a check opens is recorded open with its finding', async () => {
   const desk = await shown(
     order({}, [['finding-recorded', { key: 'push-strand@gate-a>end', result: 'stops', value: 901 }]]),

@@ -30,7 +30,7 @@ import { usePalette } from '../ui/theme';
 import { space } from '../ui/tokens';
 import { ChangeLine } from './ChangeLine';
 import { ClearedSheet } from './ClearedSheet';
-import { AboutFinding } from './AboutFinding';
+import { AboutFinding, wantsWords } from './AboutFinding';
 import { BesideCheck, UnderStrand } from './Counsel';
 import { EnoughKnown } from './EnoughKnown';
 import { KeysSheet } from './KeysSheet';
@@ -213,6 +213,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         <ChangeLine
           said={said}
           {...(found && !state.closed ? { onAbout: () => setAbout(true) } : {})}
+          wordless={found !== undefined && seenAt !== undefined && wantsWords(state, found, seenAt.check)}
           {...(last && !begun && !stop && !state.closed && !state.cause ? { onUndo: undo } : {})}
         />
         {check && !stop && !state.closed && !state.cause ? (
@@ -303,13 +304,7 @@ export function TraceScreen({ order, record }: OrderPartProps) {
         {strand(Math.min(width, 480) - 2 * space.l)}
       </Sheet>
       {found && seenAt && about ? (
-        <AboutFinding
-          order={order}
-          record={record}
-          found={found}
-          check={seenAt.check}
-          onClose={() => setAbout(false)}
-        />
+        <AboutFinding order={order} record={record} found={found} place={seenAt} onClose={() => setAbout(false)} />
       ) : null}
       {keys ? <KeysSheet onClose={() => setKeys(false)} /> : null}
       {map ? <ClearedSheet assessment={assessment} onStation={openPlace} onClose={() => setMap(false)} /> : null}

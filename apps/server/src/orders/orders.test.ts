@@ -114,6 +114,13 @@ describe('what is refused says what to do', () => {
     ],
     ['wrong type', message('finding-recorded', { ...finding, value: 'deep' }), 422, '/body/value', /must be number/],
     ['over-long text', message('note-added', { text: 'x'.repeat(3000) }), 422, '/body/text', /more than 2000/],
+    [
+      'words about no finding',
+      message('note-added', { text: 'x', findingId: '7' }),
+      422,
+      '/body/findingId',
+      /uuid/,
+    ],
     ['nobody', message('finding-recorded', finding, { by: '' }), 422, '/by', /1 to 60/],
     ['no time', message('finding-recorded', finding, { at: 'noon' }), 422, '/at', /ISO 8601/],
     ['not a UUID', message('finding-recorded', finding, { id: '7' }), 422, '/id', /UUID/],

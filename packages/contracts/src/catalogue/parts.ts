@@ -94,6 +94,7 @@ export class CheckResultContract implements CheckResult {
   @Says('the hot end cannot be brought to a temperature that is known')
   spoilsHeat?: boolean;
   @Maybe() @Flag() @Says('the plug is pulled at it, however hot it is') pullsPlug?: boolean;
+  @Maybe() @Flag() @Says('what it is, the technician says in his own words') ownWords?: boolean;
   @Maybe()
   @OneOf(LINE_SIGNS)
   @Says('what a machine on its line would report when it is so')

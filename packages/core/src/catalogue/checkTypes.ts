@@ -19,6 +19,8 @@ export interface CheckResult {
   readonly spoilsHeat?: boolean;
   /** The plug is pulled at it, however hot it is: nothing else stops the heater. */
   readonly pullsPlug?: boolean;
+  /** What it is has no word yet: the technician says it in his own. */
+  readonly ownWords?: boolean;
   /** What a machine on its line would report when it is so. */
   readonly sign?: LineSign;
 }

@@ -23,8 +23,7 @@ export const MOST_FAULTS = 5;
 
 /** How many times likelier two faults are together than chance would have it. */
 export function raised(a: Cause, b: Cause): number {
-  if (a.mode.id === b.mode.id) return SAME_ORIGIN;
-  return a.mode.together?.[b.mode.id] ?? b.mode.together?.[a.mode.id] ?? 1;
+  return a.mode.together?.[b.mode.id] ?? b.mode.together?.[a.mode.id] ?? (a.mode.id === b.mode.id ? SAME_ORIGIN : 1);
 }
 
 /**

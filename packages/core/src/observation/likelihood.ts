@@ -22,9 +22,12 @@ const sees = (place: CheckAtPlace, cause: Cause): boolean => place.reach.has(cau
 /** Share of the misses in which a fault is seen but taken for another one (chosen). */
 const MISTAKEN = 0.2;
 
-/** Chance that one result is given although no fault shows it: an error of the check, or what sound machines have too. */
-const falseTick = (check: Check, result: CheckResult): number =>
-  check.falseAlarm / (check.results.length - 1) + (result.innocent ?? 0);
+/**
+ * Chance that one result is given although no fault shows it: an error of the check, or what sound machines have too. That something is wrong
+ * which has no word is not said in error.
+ */
+const falseTick = (check: Check, { innocent = 0, ownWords }: CheckResult): number =>
+  innocent + (ownWords ? 0 : check.falseAlarm / (check.results.length - 1));
 
 /** P(answer | what there is to be seen), for named results. */
 function answered(check: Check, answer: number, seen: number): number {

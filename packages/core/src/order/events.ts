@@ -153,7 +153,8 @@ export interface EventBodies {
   /** Fed length at several speeds. */
   'curve-measured': { readonly points: readonly FedAt[] };
   'not-cured': { readonly proof?: string; readonly note?: string };
-  'note-added': { readonly text: string };
+  /** `findingId`: it says of that finding what it was. */
+  'note-added': { readonly text: string; readonly findingId?: string };
   /** The picture itself is kept beside the order, under its id. */
   'photo-added': {
     readonly photoId: string;

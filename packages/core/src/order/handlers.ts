@@ -202,7 +202,8 @@ export const HANDLERS: Handlers = {
     };
   },
   'note-added': ({ state, next, event }) => {
-    return { ...next, notes: [...state.notes, { at: event.at, by: event.by, text: event.body.text }] };
+    // What was written is kept, also when the finding that it was about is taken back.
+    return { ...next, notes: [...state.notes, { at: event.at, by: event.by, ...event.body }] };
   },
   closed: ({ next, event }) => {
     return { ...next, timers: [], closed: { ...event.body, eventId: event.id, at: event.at, by: event.by } };

@@ -121,7 +121,7 @@ export interface OrderState {
     readonly eventId: string;
     readonly markers: EventBodies['photo-marked']['markers'];
   })[];
-  readonly notes: readonly { readonly at: string; readonly by: string; readonly text: string }[];
+  readonly notes: readonly (EventBodies['note-added'] & { readonly at: string; readonly by: string })[];
   readonly closed?: EventBodies['closed'] & { readonly eventId: string; readonly at: string; readonly by: string };
   /** Time of the last event, ms. */
   readonly lastMs: number;

@@ -40,6 +40,20 @@ test('a mark taken back leaves the finding as it was', () => {
   expect(record.findings.map(({ result }) => result)).toEqual(['Dusty but turning, quieter once clean']);
 });
 
+test('what a finding was in one’s own words stands with it, and among the notes once the finding is taken back', () => {
+  const gears = finding('look-gears@extruder', 'unlisted');
+  const said = event('note-added', { findingId: gears.id, text: 'a washer between the halves' });
+  const other = event('note-added', { text: 'tea' });
+  const order = [takenIn(dunlin), gears, said, other];
+  const record = recordOf(dunlin, catalogue, order);
+  expect(record.findings.map(({ result }) => result)).toEqual([
+    'Something else is wrong here: a washer between the halves',
+  ]);
+  expect(record.notes).toEqual(['tea']);
+  const withdrawn = recordOf(dunlin, catalogue, [...order, event('event-withdrawn', { eventId: gears.id })]);
+  expect(withdrawn.notes).toEqual(['a washer between the halves', 'tea']);
+});
+
 test('name, address and currency of the shop stand on what is printed, and nowhere while the shop has none', () => {
   const order = [takenIn(dunlin), event('closed', { outcome: 'given-back', minutes: 30 })];
   const bare = recordOf(dunlin, catalogue, order);

@@ -115,6 +115,10 @@ function workedMinutes(machine: Machine, catalogue: Catalogue, state: OrderState
   return checks + steps.reduce((sum, step) => sum + step.minutes, 0) + proofs;
 }
 
+/** What a finding was, in the technician's own words. */
+const saidOf = ({ notes }: OrderState, finding: string): readonly string[] =>
+  notes.flatMap(({ findingId, text }) => (findingId === finding ? [text] : []));
+
 function findingsOf(machine: Machine, catalogue: Catalogue, state: OrderState): readonly RecordFinding[] {
   const places = new Map(placesOf(state, machine, catalogue).map((place) => [place.key, place]));
   return state.findings.map((finding) => {
@@ -124,7 +128,7 @@ function findingsOf(machine: Machine, catalogue: Catalogue, state: OrderState): 
       id: finding.id,
       at: finding.at,
       check: place?.name ?? finding.key,
-      result: `${words}${finding.innocent ? ' (real, but not the cause)' : ''}`,
+      result: `${[words, ...saidOf(state, finding.id)].join(': ')}${finding.innocent ? ' (real, but not the cause)' : ''}`,
       ...value,
     };
   });
@@ -253,7 +257,13 @@ export function recordOf(machine: Machine, catalogue: Catalogue, events: readonl
       step.override ? [`${id}: ${step.override} (${step.by})`] : [],
     ),
     watch,
-    notes: [closed?.note, ...state.notes.map((note) => note.text)].filter((text): text is string => !!text),
+    // What was said of a finding stands with it, as long as it is there.
+    notes: [
+      closed?.note,
+      ...state.notes.flatMap(({ findingId, text }) =>
+        state.findings.some(({ id }) => id === findingId) ? [] : [text],
+      ),
+    ].filter((text): text is string => !!text),
   };
 }
 

@@ -35,7 +35,7 @@ export function believed(family: string, events: (id: string) => readonly OrderE
           : sum,
       0,
     );
-  return { machine, state, share, set, elsewhere: suspicion.share.at(-1) ?? 0 };
+  return { machine, state, causes: model.causes, share, set, elsewhere: suspicion.share.at(-1) ?? 0 };
 }
 export const cold = (machine: { readonly heat: { readonly ambientC: number } }) => ({
   temperatureC: machine.heat.ambientC,
