@@ -122,8 +122,10 @@ export function decide(
   let share = carried(model, suspicion, first);
   const replaces = model.groups[first ?? -1]?.remedy.replaces !== undefined;
   const again = doneInVain(model, first);
+  // After a check whatever is best may be done: it is compared with that, and not with what is mended anyway.
+  const instead = known === undefined ? repairMinutes : Math.min(repairMinutes, now.minutes);
   const comesFirst = (check: CheckForecast | undefined): boolean =>
-    check !== undefined && checkFirst(check, share, { replaces, again }, repairMinutes, now.minutes);
+    check !== undefined && checkFirst(check, share, { replaces, again }, instead, now.minutes);
   let worthwhile = known === undefined && comesFirst(best);
   const telling = worthwhile || share >= CARRIED ? undefined : tellingMuch(list, comesFirst);
   const toFront = (check: CheckForecast): void => {
@@ -138,7 +140,7 @@ export function decide(
   const mended = new Set((model.groups[first ?? -1]?.causes ?? []).flatMap((c) => model.causes[c]?.stop.index ?? []));
   const seenAgain = worthwhile || !again ? undefined : lookAgain(list, mended, share);
   if (seenAgain) toFront(seenAgain);
-  const seenFirst = worthwhile ? undefined : lookFirst(list, model, mended, share, repairMinutes, replaces);
+  const seenFirst = worthwhile ? undefined : lookFirst(list, model, mended, share, instead, replaces);
   if (seenFirst) toFront(seenFirst);
   // Where no repair carries itself, the path is taken apart stretch by stretch, the likeliest and nearest first.
   const onPath = (suspicion.share.at(-1) ?? 0) * (1 - suspicion.aside);

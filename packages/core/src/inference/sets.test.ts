@@ -313,7 +313,11 @@ describe('after a cure, the rest of the evidence', () => {
   test('a proof that the second fault would have failed speaks against it', () => {
     const before = order(['look-nozzle@nozzle', 'lop-sided']);
     const proved = { ...before, proofs: { straight: { proof: 'straight', passed: true, at: '', eventId: '' } } };
-    expect(left(proved, 'nozzle/nozzle-worn')).toBeLessThan(left(before, 'nozzle/nozzle-worn') / 2);
+    const odds = (state: typeof before): number => {
+      const p = left(state, 'nozzle/nozzle-worn');
+      return p / (1 - p);
+    };
+    expect(odds(proved)).toBeLessThan(odds(before) / 4);
   });
 
   test('by hand: of the sets that the cured cause was one of, the share of those with the other one', () => {
