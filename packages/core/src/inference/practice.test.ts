@@ -38,6 +38,14 @@ test('a worn gear and a cracked arm seen in one look are both there, and the rep
   expect([...(sets[0]?.modes ?? [])].sort()).toEqual(['arm-cracked', 'gears-worn']);
 });
 
+test('a fan that stands still is the fan: choked fins do not stop its blades', () => {
+  const { share } = believed('bowden-open', (id) => [
+    takenIn(id, { symptoms: ['stops-midway', 'clicks'], onset: 'after-hours', material: 'PLA' }),
+    seen('feel-fan@sink', 'dead'),
+  ]);
+  expect(share('sink/fan-wrong')).toBeGreaterThan(3 * share('sink/heat-creep'));
+});
+
 test('ticking one thing says nothing against the others unless the look was finished', () => {
   const worn = (more: object) =>
     believed('hub-head', (id) => [
