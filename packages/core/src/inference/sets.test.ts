@@ -314,8 +314,8 @@ describe('after a cure, the rest of the evidence', () => {
     const before = order(['look-nozzle@nozzle', 'lop-sided']);
     const proved = { ...before, proofs: { straight: { proof: 'straight', passed: true, at: '', eventId: '' } } };
     const odds = (state: typeof before): number => {
-      const p = left(state, 'nozzle/nozzle-worn');
-      return p / (1 - p);
+      const share = left(state, 'nozzle/nozzle-worn');
+      return share / (1 - share);
     };
     expect(odds(proved)).toBeLessThan(odds(before) / 4);
   });
