@@ -5,7 +5,8 @@ import { answerLikelihood, itemGiven, outcomesOf, soundAnswer } from '../observa
 import { itemLook } from '../observation/looks';
 import { checksFor, type CheckAtPlace } from '../bench/places';
 import { allWays, resultShares } from '../observation/ways';
-import { deliveredCatalogue as catalogue } from './index';
+import { rungsFor } from '../decision/repairs';
+import { deliveredCatalogue as catalogue, materialOf } from './index';
 
 /** How much likelier the most telling answer of a check is with this fault than without any. */
 function bestRatio(place: CheckAtPlace, cause: Cause, route: ReturnType<typeof routeOf>): number {
@@ -56,6 +57,18 @@ describe.each(FAMILIES.map(({ id }) => id))('on a machine of the family %s', (fa
       return best >= 5 ? [] : [`${cause.id}: ${best.toFixed(1)}`];
     });
     expect(blind).toEqual([]);
+  });
+
+  // A nozzle turned while it is cold can tear the heat break: common practice, no source.
+  test('a nozzle, what sits in the hot end, a spool and a setting are not renewed as any other part is', () => {
+    const material = materialOf(catalogue, 'PLA');
+    const wrong = causes.flatMap((cause) =>
+      rungsFor(catalogue, machine, route, cause, material)
+        .filter(({ replaces }) => replaces === 'part')
+        .filter(() => ['nozzle', 'heat-break', 'heat-block', 'spool', 'job'].includes(cause.stop.station.kind))
+        .map(({ id }) => `${cause.id}: ${id}`),
+    );
+    expect(wrong).toEqual([]);
   });
 
   test('faults at one place are told apart by something that can be seen there', () => {
