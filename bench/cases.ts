@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { deliveredCatalogue as catalogue, laneRuns, machineOfFamily } from '@zealous/core';
 import Papa from 'papaparse';
 import { auditPlan } from '../packages/core/src/testing/audit';
+import { calibrationError, calibrationTable } from './calibration';
 import { unableIn, withMisses } from './cases/missed';
 import { playTracer, type Played } from './cases/play';
 import { playTechnician } from './cases/technician';
@@ -67,22 +68,8 @@ const table = rows.map(({ of, tracer, technician, unsafe }) => ({
   'left out %': Number((100 * tracer.massLeftOut).toFixed(2)),
 }));
 console.table(table);
-/** Expected calibration error over ten even bins. */
 const stated = rows.flatMap(({ tracer }) => tracer.stated);
-const bins = Array.from({ length: 10 }, () => ({ n: 0, p: 0, hit: 0 }));
-for (const [p, hit] of stated) {
-  const bin = bins[Math.min(9, Math.floor(p * 10))];
-  if (bin) Object.assign(bin, { n: bin.n + 1, p: bin.p + p, hit: bin.hit + Number(hit) });
-}
-const calibration = bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit), 0) / Math.max(1, stated.length);
-console.table(
-  bins.map(({ n, p, hit }, i) => ({
-    stated: `${i * 10}–${i * 10 + 10} %`,
-    n,
-    'mean stated %': Math.round((100 * p) / Math.max(1, n)),
-    'true %': Math.round((100 * hit) / Math.max(1, n)),
-  })),
-);
+console.table(calibrationTable(stated));
 const own = mean(rows.map(({ tracer }) => tracer.minutes));
 const theirs = mean(rows.map(({ technician }) => technician.minutes));
 console.log(
@@ -93,7 +80,7 @@ console.log(
     `median checks: ${median(rows.map(({ tracer }) => tracer.checks))} (aim 4)`,
     `mean minutes ${own.toFixed(1)}, technician ${theirs.toFixed(1)}: ${Math.round((100 * own) / theirs)} % (aim 75)`,
     `unsafe plans: ${rows.reduce((sum, { unsafe }) => sum + unsafe, 0)}`,
-    `calibration error of the leading cause: ${calibration.toFixed(3)} (aim 0.10)`,
+    `calibration error of the leading cause: ${calibrationError(stated).toFixed(3)} (aim 0.10)`,
     ...(wide
       ? [
           `most left out by the search for sets: ${(100 * Math.max(...rows.map(({ tracer }) => tracer.massLeftOut))).toFixed(2)} %`,

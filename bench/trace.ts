@@ -6,6 +6,7 @@ import { mkdirSync, readdirSync, writeFileSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { paceOf, shopPace, type Pace } from '@zealous/core';
 import Papa from 'papaparse';
+import { calibrationError, calibrationTable } from './calibration';
 import { mean } from './statistics';
 import { all, inThread } from './threads';
 import { optimaOf } from './traceOptimum';
@@ -34,19 +35,6 @@ const machines = readdirSync(folder)
 
 const quantile = (list: readonly number[], q: number): number =>
   [...list].sort((a, b) => a - b)[Math.floor(q * (list.length - 1))] ?? 0;
-
-/** Expected calibration error over ten even bins: |stated − true share|, weighted by how often it is stated. */
-function calibrationError(stated: readonly (readonly [number, boolean])[]): number {
-  const bins = Array.from({ length: 10 }, () => ({ n: 0, p: 0, hit: 0 }));
-  for (const [p, hit] of stated) {
-    const bin = bins[Math.min(9, Math.floor(p * 10))];
-    if (!bin) continue;
-    bin.n++;
-    bin.p += p;
-    bin.hit += hit ? 1 : 0;
-  }
-  return bins.reduce((sum, { p, hit }) => sum + Math.abs(p - hit) / Math.max(1, stated.length), 0);
-}
 
 /** The same for every other order, with the pace that a shop learned from the rest; and how many lie in its range. */
 function paced(tallies: readonly Short[]) {
@@ -154,6 +142,14 @@ async function main(): Promise<void> {
     `${ORDERS} orders with a hidden fault on each machine and in each world, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
   );
   console.table(results);
+  for (const key of new Set(jobs.map(({ world, policy }) => `${world}|${policy}`))) {
+    const stated = done.flatMap(({ job, tallies }) =>
+      `${job.world}|${job.policy}` === key ? tallies.flatMap((tally) => tally.stated) : [],
+    );
+    if (stated.length === 0) continue;
+    console.log(`${key.replace('|', ' world, ')}: what was stated of the leading cause, and how often it was so`);
+    console.table(calibrationTable(stated));
+  }
   const out = join(__dirname, '../.build/bench-trace.csv');
   mkdirSync(join(out, '..'), { recursive: true });
   writeFileSync(out, Papa.unparse([...results]));
