@@ -21,10 +21,10 @@ import { CaseBench, type PracticeCase, type Seen } from '@zealous/core/practice'
 
 /** Looks by complaint, in the order in which the trade takes them. */
 const LISTS: readonly { readonly when: readonly string[]; readonly checks: readonly string[] }[] = [
-  { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-joint', 'look-cables', 'ohms', 'heater-ohms'] },
+  { when: ['heat-error', 'not-hot'], checks: ['watch-temp', 'look-joint', 'look-leads', 'ohms', 'heater-ohms'] },
   {
     when: ['reads-wrong', 'pulls-on'],
-    checks: ['sensor-signal', 'swap-spool', 'watch-lever', 'look-cables', 'follow-tube', 'look-buffer'],
+    checks: ['sensor-signal', 'swap-spool', 'watch-lever', 'look-cable', 'follow-tube', 'look-buffer'],
   },
   { when: ['leak'], checks: ['look-joint', 'look-threads', 'look-nozzle'] },
   { when: ['fan-odd'], checks: ['feel-fan', 'sink-temp', 'look-soft'] },

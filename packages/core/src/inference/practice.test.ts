@@ -203,7 +203,11 @@ test('a symptom that was asked for and not seen speaks against what would show i
 });
 
 test('a complaint the catalogue was given later is not "not seen" in an order from before, until it is asked again', () => {
-  const symptoms = catalogue.symptoms.map((row) => (row.id === 'thin' ? { ...row, since: '2026-12-02' } : row));
+  // None but this one came later, whatever the delivered catalogue says.
+  const symptoms = catalogue.symptoms.map((row) => ({
+    ...row,
+    since: row.id === 'thin' ? '2026-12-02' : '2026-01-01',
+  }));
   const told = { lane: 'lane-a', symptoms: ['clicks'], before: [], notLooked: ['not-reach'] };
   const unseen = (...later: OrderEvent[]) =>
     caseOf(dunlin, { ...catalogue, symptoms }, stateOf(dunlin, [takenIn(dunlin.id, told), ...later])).unseen ?? [];

@@ -55,8 +55,11 @@ test('the right remedy cures by its chance, a wrong place never does', () => {
 
 test('with two faults the machine is cured only when both are', () => {
   const work = new BenchWork(hidden(whelk, 'spool/spool-drags', 'job/too-cold'), dice(0, 0, 0, 0));
+  expect(work.isWrong(cause(whelk, 'spool/spool-drags'))).toBe(true);
   expect(repair(work, whelk, 'spool/spool-drags', 'free-spool')).toBe(false);
-  expect(work.isCause(cause(whelk, 'spool/spool-drags'))).toBe(true);
+  // Mended, it is wrong no more, though it was one of the two.
+  expect(work.isWrong(cause(whelk, 'spool/spool-drags'))).toBe(false);
+  expect(work.isWrong(cause(whelk, 'job/too-cold'))).toBe(true);
   expect(repair(work, whelk, 'job/too-cold', 'raise-temperature')).toBe(true);
 });
 

@@ -135,9 +135,9 @@ export class BenchWork {
     this.causes = causesOf(hidden.kase, this.route);
   }
 
-  /** Whether it is the cause, or one of two, of this order: also when it has been cured since. */
-  isCause(cause: Cause): boolean {
-    return this.hidden.faults.some((fault) => fault.id === cause.id);
+  /** Whether it is wrong still: suspicion is of what is left, and has what a repair took away apart. */
+  isWrong(cause: Cause): boolean {
+    return this.left.some((fault) => fault.id === cause.id);
   }
 
   /** A fault on no list behaves as the engine takes it to: like one of the list, flattened, or it lies aside of the path. */

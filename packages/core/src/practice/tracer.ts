@@ -67,7 +67,7 @@ export function followTracer(hidden: HiddenOrder, luck: Luck, options: TracerOpt
     elsewhere.push(suspicion.share.at(-1) ?? 0);
     const lead = suspicion.share.slice(0, -1).reduce((best, x, i, all) => (x > (all[best] ?? 0) ? i : best), 0);
     const leading = causes[lead];
-    if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isCause(leading)]);
+    if (leading) work.stated.push([suspicion.share[lead] ?? 0, work.isWrong(leading)]);
     const best = decision.checks[0];
     if (decision.advice === 'check' && best) {
       work.check(best.place);
