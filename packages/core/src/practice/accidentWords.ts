@@ -44,6 +44,10 @@ export const ACCIDENT_WORDS: Readonly<
     what: 'Taken apart with the strand still in it, the strand would have been sheared or dragged along.',
     instead: 'Take the filament out first.',
   },
+  'nozzle-cold': {
+    what: 'A nozzle that is turned while the melt in it has set tears the heat break.',
+    instead: 'Bring it to print heat, hold the block with a second spanner, then turn.',
+  },
   'wrong-size': {
     what: 'That size does not fit and would have spoiled the part.',
     instead: 'Take the size that the machine’s description names.',

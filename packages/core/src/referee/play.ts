@@ -209,6 +209,20 @@ function putOn(world: World, sim: Sim, step: PlayedStep, { part: id }: Deed & { 
   sim.service.delete(id);
 }
 
+/** What a step turns a nozzle out or in with, by its words. */
+const TURNS_NOZZLE = /new nozzle|known-good nozzle|to hold the block/i;
+const NEW_PART = /new part/i;
+
+/** A nozzle that is screwed against its heat break, turned in a block in which the melt has set: the thin break tears first (practice). */
+function turned(world: World, sim: Sim, step: PlayedStep): void {
+  const nozzle = world.stretch.find(({ kind, params }) => kind === 'nozzle' && params?.nozzleKind === 'two-piece');
+  const onMachine = ![...sim.off.keys()].some((id) => world.part(id)?.heats);
+  if (!nozzle || !onMachine || sim.c >= MELT_C) return;
+  const there = step.acts.some((deed) => deed.do === 'touch' && deed.station === nozzle.id);
+  if (step.tools.some((tool) => TURNS_NOZZLE.test(tool) || (there && NEW_PART.test(tool))))
+    accident('nozzle-cold', `the nozzle is turned in its block at ${Math.round(sim.c)} °C`);
+}
+
 /** The state that a step says it needs, against the state that there is. */
 function needMet({ need, acts }: PlayedStep, sim: Sim): void {
   const reads = acts.some((deed) => deed.do === 'reads');
@@ -257,6 +271,7 @@ export function playPlan(
     try {
       needMet(step, sim);
       marked(world, sim, step);
+      turned(world, sim, step);
       const said = wordsAgainst(step, sim.target);
       if (said !== undefined) accident('words-against-state', said);
       for (const [k, deed] of step.acts.entries()) {

@@ -21,6 +21,7 @@ describe('every accident is caught when it is planted', () => {
       'open-held',
       'tube-full',
       'wrong-size',
+      'nozzle-cold',
       'unmarked-hazard',
       'proof-open',
       'cured-unproved',

@@ -71,6 +71,7 @@ export const ACCIDENTS = [
   'open-held',
   'tube-full',
   'wrong-size',
+  'nozzle-cold',
   'unmarked-hazard',
   'proof-open',
   'cured-unproved',

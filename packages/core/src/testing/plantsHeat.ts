@@ -34,7 +34,25 @@ export function plantsHeat(): readonly Plant[] {
     soundPlan(bowden, by('renew-coupler', 'cold')),
     soundPlan(rear, by('renew-tube', 'cold')),
   ];
+  const nozzles = [
+    soundPlan(bowden, by('renew-nozzle', 'cold')),
+    soundPlan(bowden, by('retighten-nozzle', 'cold')),
+    soundPlan(belt, by('renew-nozzle', 'cold')),
+  ];
   const rows: Plant[] = [];
+  for (const plan of nozzles)
+    rows.push([
+      'nozzle-cold',
+      'the nozzle turned before it is heated',
+      plan,
+      ({ steps }) => [step([], { tools: ['second spanner to hold the block'] }), ...steps],
+    ]);
+  rows.push([
+    'nozzle-cold',
+    'the nozzle renewed cold as any part is',
+    nozzles[0] as Plant[2],
+    ({ steps }) => [step([{ do: 'touch', station: 'nozzle', with: 'tool' }], { tools: ['new part'] }), ...steps],
+  ]);
   for (const plan of push) {
     rows.push([
       'push-unsupported',
