@@ -1,26 +1,16 @@
 /** A share that was stated, and whether it was so. */
 export type Stated = readonly [number, boolean];
 
-interface Bin {
-  readonly n: number;
-  /** Sum of what was stated. */
-  readonly stated: number;
-  /** How often it was so. */
-  readonly hits: number;
-}
-
 /** What was stated, in ten even bins. */
-function bins(of: readonly Stated[]): readonly Bin[] {
-  return of.reduce(
-    (all, [p, hit]) =>
-      all.map((bin, i) =>
-        i === Math.min(9, Math.floor(p * 10))
-          ? { n: bin.n + 1, stated: bin.stated + p, hits: bin.hits + (hit ? 1 : 0) }
-          : bin,
-      ),
-    Array.from({ length: 10 }, (): Bin => ({ n: 0, stated: 0, hits: 0 })),
-  );
-}
+const bins = (of: readonly Stated[]) =>
+  Array.from({ length: 10 }, (_, i) => {
+    const inside = of.filter(([p]) => Math.min(9, Math.floor(p * 10)) === i);
+    return {
+      n: inside.length,
+      stated: inside.reduce((sum, [p]) => sum + p, 0),
+      hits: inside.filter(([, so]) => so).length,
+    };
+  });
 
 /** Expected calibration error over ten even bins: |stated − true share|, weighted by how often it is stated. */
 export const calibrationError = (of: readonly Stated[]): number =>

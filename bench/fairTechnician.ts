@@ -63,7 +63,7 @@ export function followTechnician(hidden: HiddenOrder, luck: Luck, nature: BenchN
   };
   const asked = new Set<string>();
   const useful = work.places.filter(
-    ({ check }) => !check.asks && !check.intake && !check.history && !check.retired && !check.quantity?.predict,
+    ({ check }) => !check.asks && !check.intake && !check.history && !check.quantity?.predict,
   );
   const table = new Map(useful.map((place) => [place.key, odd(place)]));
   const outcomeAt = (place: CheckAtPlace, { result, value }: Finding): number => {

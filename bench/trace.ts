@@ -127,27 +127,21 @@ async function main(): Promise<void> {
     tallies: await inThread<Job, readonly Short[]>('traceJob.ts', job),
   }));
   const each = done.map(({ job, tallies }) => row(basename(job.file, '.json'), job.world, job.policy, tallies));
-  const together = [...new Set(jobs.map(({ world, policy }) => `${world}|${policy}`))].map((key) => {
+  const groups = [...new Set(jobs.map(({ world, policy }) => `${world}|${policy}`))].map((key) => {
     const [world = '', policy = ''] = key.split('|');
     const of = done.filter(({ job }) => job.world === world && job.policy === policy);
-    return row(
-      'all',
-      world,
-      policy,
-      of.flatMap(({ tallies }) => tallies),
-    );
+    return { world, policy, tallies: of.flatMap(({ tallies }) => tallies) };
   });
+  const together = groups.map(({ world, policy, tallies }) => row('all', world, policy, tallies));
   const results = [...each, ...together];
   console.log(
     `${ORDERS} orders with a hidden fault on each machine and in each world, seed ${SEED}; bench minutes to a proved repair (waiting counts half)`,
   );
   console.table(results);
-  for (const key of new Set(jobs.map(({ world, policy }) => `${world}|${policy}`))) {
-    const stated = done.flatMap(({ job, tallies }) =>
-      `${job.world}|${job.policy}` === key ? tallies.flatMap((tally) => tally.stated) : [],
-    );
+  for (const { world, policy, tallies } of groups) {
+    const stated = tallies.flatMap((tally) => tally.stated);
     if (stated.length === 0) continue;
-    console.log(`${key.replace('|', ' world, ')}: what was stated of the leading cause, and how often it was so`);
+    console.log(`${world} world, ${policy}: what was stated of the leading cause, and how often it was so`);
     console.table(calibrationTable(stated));
   }
   const out = join(__dirname, '../.build/bench-trace.csv');

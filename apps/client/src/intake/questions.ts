@@ -36,7 +36,7 @@ export type Question =
 export const SEEN: Readonly<Record<Complaint, string>> = {
   print: 'What is seen of the print? Several may apply',
   filament: 'How does the filament run? Several may apply',
-  machine: 'What of the machine: heat, fan, noise; does it come back?',
+  machine: 'What of the machine: heat, fan, sensors, noise; does it come back?',
 };
 
 /** When it began, in two questions that fit a phone: where and when it shows, and what it began after. */

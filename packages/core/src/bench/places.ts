@@ -173,6 +173,9 @@ export function itemsAt(
     );
 }
 
+/** Whether a check can be done at a place: it is not retired, and nothing that must come off has to stay on. */
+export const canBeDone = ({ check, cannot }: CheckAtPlace): boolean => cannot !== true && check.retired !== true;
+
 /** Every check that this machine allows, at every place where it can be done. */
 export const checksFor = (catalogue: Catalogue, machine: Machine, route: Route): readonly CheckAtPlace[] =>
   checksAt(catalogue, machine, route).map((place) => {

@@ -1,5 +1,5 @@
 import { benchMinutes, closingMinutes, priceOf } from '../bench/price';
-import { needOfCheck, type CheckAtPlace } from '../bench/places';
+import { canBeDone, needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import type { FailureMode } from '../catalogue/types';
 import type { Cause } from '../observation/causes';
@@ -32,15 +32,19 @@ export interface ApartLook {
 /** Shown to an eye or a meter at the opened path at least so often (chosen). */
 const SHOWN_OPEN = 0.5;
 /** Whether an eye is at the opened place: what is there comes to sight, be it on a list or not. */
-export const looksStraightAt = ({ check, cannot, reach }: CheckAtPlace, stop: number): boolean =>
-  !cannot &&
-  check.needs === 'open' &&
-  (check.reach === 'station' || check.reach === 'near') &&
-  !check.swap &&
-  !check.quantity &&
-  !check.asks &&
-  !check.history &&
-  reach.has(stop);
+export function looksStraightAt(place: CheckAtPlace, stop: number): boolean {
+  const { check, reach } = place;
+  return (
+    canBeDone(place) &&
+    check.needs === 'open' &&
+    (check.reach === 'station' || check.reach === 'near') &&
+    !check.swap &&
+    !check.quantity &&
+    !check.asks &&
+    !check.history &&
+    reach.has(stop)
+  );
+}
 
 const kept = new WeakMap<readonly CheckAtPlace[], Map<number, Apart>>();
 
@@ -73,7 +77,7 @@ export function apartOf(machine: Machine, route: Route, places: readonly CheckAt
 function showsOpen(cause: Cause, places: readonly CheckAtPlace[]): boolean {
   // Once its parts are off, whatever looks at a station is done on the way.
   const opened = (cause.stop.station.access?.open ?? []).length > 0;
-  return places.some((place) => (place.check.needs === 'open' || opened) && !place.cannot && showsAt(cause, place));
+  return places.some((place) => (place.check.needs === 'open' || opened) && canBeDone(place) && showsAt(cause, place));
 }
 
 /** Whether a look or a meter at the place itself shows a fault more often than not. */

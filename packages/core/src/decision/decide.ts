@@ -1,3 +1,4 @@
+import { canBeDone } from '../bench/places';
 import type { Bench } from '../bench/state';
 import {
   carried,
@@ -77,7 +78,7 @@ export function decide(
   const rough = search.quick ? work(QUICK_LIVE, worked.forecasts) : worked;
   const asked = new Set(evidence.map((item) => item.same));
   let checks = model.places.flatMap((place, index): CheckForecast[] => {
-    if (barred.has(place.key) || place.check.retired || place.cannot) return [];
+    if (barred.has(place.key) || !canBeDone(place)) return [];
     // Asked once, the owner gives the same answer again.
     if (place.check.asks && asked.has(place.check.asks)) return [];
     // What belongs to the taking-in is asked there.

@@ -88,6 +88,23 @@ describe('what a look at the temperature says', () => {
     expect(spoiled(said('error', 1), cause('joint-leak'), tried('joint-leak', 'tighten-hot', 'cleared', 2))).toBe(true);
   });
 
+  test('a lead that is hurt counts until it is looked at again or mended; another check does not take it back', () => {
+    const leads = (result: string, minute = 0): OrderEvent => ({
+      ...finding(`look-leads@${block}`, result),
+      ...at(minute),
+    });
+    expect(spoiled(leads('heater'))).toBe(true);
+    expect(spoiled(leads('sound'))).toBe(false);
+    expect(spoiled(leads('heater'), said('steady', 1))).toBe(true);
+    expect(spoiled(said('error'), leads('sound', 1))).toBe(true);
+    expect(spoiled(leads('heater'), leads('sound', 1))).toBe(false);
+    const mended = [cause('heater-fault'), tried('heater-fault', 'seat-heater', 'cleared', 2)];
+    expect(spoiled(leads('heater', 1), ...mended)).toBe(false);
+    // Both were hurt, and one was mended.
+    const both = event('finding-recorded', { key: `look-leads@${block}`, result: 'heater', also: ['thermistor'] }, 1);
+    expect(spoiled(both, ...mended)).toBe(true);
+  });
+
   test('no check at heat is offered then, but those that look at the heating', () => {
     const offered = (...events: OrderEvent[]) => {
       const state = stateOf(dunlin, [told, ...events]);

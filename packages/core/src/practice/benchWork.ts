@@ -16,7 +16,7 @@ import {
   type Outcome,
 } from '../observation/likelihood';
 import { lookOf, type Look } from '../observation/looks';
-import { checksFor, looksAtHeat, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { canBeDone, checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
 import { apartOf, foundAt, looksStraightAt } from '../decision/apart';
 import { withCase, type Model } from '../decision/model';
 import {
@@ -92,9 +92,14 @@ export function afterFailure(
   return { ...withCase(model, kase), removed: removedBy(kase, model.causes) };
 }
 
-/** Whether what was found keeps heat away until it is mended. */
-export const spoilsHeat = ({ check }: CheckAtPlace, { result }: Pick<Finding, 'result'>): boolean =>
-  check.results.some(({ id, spoilsHeat: spoils }) => id === result && spoils === true);
+/** Whether what was found keeps heat away until it is mended: of each check, what it told last. */
+export function keepsHeatAway(findings: readonly Finding[], places: readonly CheckAtPlace[]): boolean {
+  const last = new Map(findings.map((finding) => [finding.key, finding]));
+  return places.some(({ key, check }) => {
+    const { result, also = [] } = last.get(key) ?? {};
+    return check.results.some(({ id, spoilsHeat }) => spoilsHeat && (id === result || also.includes(id)));
+  });
+}
 
 /** A bench at which a policy that does not ask may heat all the same; only the tracer is told. */
 export const heatable = (bench: Bench): Bench => (bench.heatSpoiled ? { ...bench, heatSpoiled: false } : bench);
@@ -116,6 +121,8 @@ export class BenchWork {
   /** A fault on no list has come to sight. */
   cameUpon = false;
   private rightFirst = false;
+  /** Findings there were at the last repair. */
+  private mendedAt = 0;
   private readonly opened = new Set<string>();
   /** By station and remedy: how often it was done. */
   private readonly done = new Map<string, number>();
@@ -129,7 +136,7 @@ export class BenchWork {
     const { machine, lane, catalogue, material } = hidden.kase;
     this.hotC = Math.min(materialOf(catalogue, material).printC, machine.heat.limitC);
     this.route = routeOf(machine, lane);
-    this.places = checksFor(hidden.kase.catalogue, machine, this.route).filter(({ cannot }) => !cannot);
+    this.places = checksFor(hidden.kase.catalogue, machine, this.route).filter(canBeDone);
     this.bench = { temperatureC: machine.heat.ambientC, power: 'off', off: new Set() };
     this.left = hidden.faults;
     this.causes = causesOf(hidden.kase, this.route);
@@ -224,14 +231,12 @@ export class BenchWork {
   }
 
   check(place: CheckAtPlace): Answered {
-    const { heatSpoiled = false } = this.bench;
     const price = priceOf(this.hidden.kase.machine, heatable(this.bench), needOfCheck(place, this.hotC));
     this.minutes += benchMinutes(price) + place.check.minutes + (place.check.risk ?? 0);
     price.opened.forEach((id) => this.opened.add(id));
     this.bench = price.after;
     const answered = this.look(place);
-    const spoiled = looksAtHeat(place.check) ? spoilsHeat(place, answered.finding) : heatSpoiled;
-    this.bench = { ...this.bench, heatSpoiled: spoiled };
+    this.bench = { ...this.bench, heatSpoiled: keepsHeatAway(this.findings.slice(this.mendedAt), this.places) };
     return answered;
   }
 
@@ -267,6 +272,7 @@ export class BenchWork {
         ? renewed
         : chanceRemoved(this.hidden.kase, failure, fault, this.causes);
     this.repairs++;
+    this.mendedAt = this.findings.length;
     const right = this.left.some((fault) => fault.stop.station.id === station || chance(fault) > 0);
     if (this.repairs === 1) this.rightFirst = right;
     // Heat is had by then: what had been wrong with it is mended first, or with it.

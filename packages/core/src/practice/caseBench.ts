@@ -1,5 +1,5 @@
 import { benchMinutes, priceOf } from '../bench/price';
-import { checksFor, looksAtHeat, needOfCheck, type CheckAtPlace } from '../bench/places';
+import { canBeDone, checksFor, needOfCheck, type CheckAtPlace } from '../bench/places';
 import type { Bench } from '../bench/state';
 import { deliveredCatalogue as catalogue, materialOf, remedyById } from '../catalogue/index';
 import type { Proof, Proved, Remedy } from '../catalogue/types';
@@ -12,7 +12,7 @@ import { proofReaches } from '../observation/looks';
 import { machineOfFamily } from '../path/families';
 import { allStations, type Machine } from '../path/machine';
 import { laneRuns, routeOf, type Route } from '../path/route';
-import { heatable, spoilsHeat } from './benchWork';
+import { heatable, keepsHeatAway } from './benchWork';
 import { testsAfter } from './proving';
 import type { PracticeCase, Seen, Truth } from './practiceCase';
 
@@ -54,13 +54,15 @@ export class CaseBench {
   readonly done: Done[] = [];
   bench: Bench;
   minutes = 0;
+  /** Findings there were at the last repair. */
+  private mendedAt = 0;
   left: readonly Truth[];
 
   constructor(readonly of: PracticeCase) {
     this.machine = machineOfFamily(of.family, of.id, of.id);
     const lane = of.lane ?? laneRuns(this.machine)[0]?.id;
     this.route = routeOf(this.machine, lane);
-    this.places = checksFor(catalogue, this.machine, this.route).filter(({ cannot }) => !cannot);
+    this.places = checksFor(catalogue, this.machine, this.route).filter(canBeDone);
     this.causes = causesOf(this.kase(), this.route);
     this.bench = { temperatureC: this.machine.heat.ambientC, power: 'off', off: new Set() };
     this.left = of.faults;
@@ -203,11 +205,10 @@ export class CaseBench {
 
   check(place: CheckAtPlace): Seen {
     const hotC = Math.min(materialOf(catalogue, this.of.material).printC, this.machine.heat.limitC);
-    const { heatSpoiled = false } = this.bench;
     const price = priceOf(this.machine, heatable(this.bench), needOfCheck(place, hotC));
     this.minutes += benchMinutes(price) + place.check.minutes;
     const seen = this.look(place);
-    this.bench = { ...price.after, heatSpoiled: looksAtHeat(place.check) ? spoilsHeat(place, seen) : heatSpoiled };
+    this.bench = { ...price.after, heatSpoiled: keepsHeatAway(this.findings.slice(this.mendedAt), this.places) };
     return seen;
   }
 
@@ -231,6 +232,7 @@ export class CaseBench {
     const needs = remedyNeeds(this.machine, this.route, cause, remedy, material);
     const group = { id: '', station: cause.stop.station, remedy, causes: [], needs, laterMin: 0 };
     this.minutes += tryMinutes(this.machine, [group], heatable(this.bench))[0] ?? 0;
+    this.mendedAt = this.findings.length;
     this.bench = { ...heatable(this.bench), off: new Set(), power: 'on', temperatureC: material.printC };
     return this.cure(station, mode, remedy);
   }

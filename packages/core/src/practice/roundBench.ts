@@ -1,5 +1,5 @@
 import { limitsOf } from '../bench/action';
-import { checksFor, type CheckAtPlace } from '../bench/places';
+import { canBeDone, checksFor, type CheckAtPlace } from '../bench/places';
 import { deliveredCatalogue, materialOf } from '../catalogue/index';
 import type { Catalogue, Remedy } from '../catalogue/types';
 import { remedyNeeds } from '../decision/repairs';
@@ -162,5 +162,5 @@ export const printHeatOf = (bench: RoundBench): number =>
 /** The checks that can be done on the machine of a round. */
 export const placesOf = ({ catalogue, machine, route }: RoundBench): readonly CheckAtPlace[] =>
   checksFor(catalogue, machine, route).filter(
-    ({ cannot, check }) => !cannot && !check.asks && !check.retired && !check.intake && !check.history,
+    (place) => canBeDone(place) && !place.check.asks && !place.check.intake && !place.check.history,
   );
