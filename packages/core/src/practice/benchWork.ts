@@ -33,44 +33,13 @@ import { flatLikelihood, unlistedLikelihood } from '../inference/unlisted';
 import { AGAIN, chanceRemoved, removedBy } from '../inference/removal';
 import { sharedError } from '../observation/witness';
 import { allWays, resultShares } from '../observation/ways';
+import { heatable, keepsHeatAway } from './benchHeat';
 import { pick, type HiddenOrder, type Luck } from './hidden';
 import { provedAfter, type ToMeet } from './proving';
-
-export interface Tally {
-  /** Bench minutes to a proved repair: hands-on in full, waiting at half. */
-  readonly minutes: number;
-  readonly checks: number;
-  readonly repairs: number;
-  readonly rightFirst: boolean;
-  /** Parts taken off at stations that were not at fault. */
-  readonly openedForNothing: number;
-  /** Findings as recorded, for what is learned afterwards. */
-  readonly findings: readonly Finding[];
-  /** Suspicion stated of the leading cause before each step, and whether it was so. */
-  readonly stated: readonly (readonly [number, boolean])[];
-  /** Nothing was left to try: everything was taken apart in vain, and somebody asked. */
-  readonly stripped: boolean;
-  /** Minutes that this took. */
-  readonly apartMin: number;
-}
-
-/** How a bench differs from what the engine takes it to be. */
-export interface BenchNature {
-  /** Share of findings that are noted down wrongly. */
-  readonly wrong?: number;
-  /** Errors of checks do not repeat. */
-  readonly independent?: boolean;
-  /** Taking the path apart takes so many times as long as its access data say. */
-  readonly apartFactor?: number;
-}
+import type { Answered, BenchNature, Tally } from './tally';
 
 /** Points at which a band is looked at to draw a number from it. */
 const GRID = 24;
-
-export interface Answered {
-  readonly finding: Finding;
-  readonly normal: boolean;
-}
 
 /** A model after a repair that failed: its remedy is not offered again, and the failure is a finding. */
 export function afterFailure(
@@ -91,18 +60,6 @@ export function afterFailure(
   const kase = { ...model.kase, failed: [...(model.kase.failed ?? []), failure] };
   return { ...withCase(model, kase), removed: removedBy(kase, model.causes) };
 }
-
-/** Whether what was found keeps heat away until it is mended: of each check, what it told last. */
-export function keepsHeatAway(findings: readonly Finding[], places: readonly CheckAtPlace[]): boolean {
-  const last = new Map(findings.map((finding) => [finding.key, finding]));
-  return places.some(({ key, check }) => {
-    const { result, also = [] } = last.get(key) ?? {};
-    return check.results.some(({ id, spoilsHeat }) => spoilsHeat && (id === result || also.includes(id)));
-  });
-}
-
-/** A bench at which a policy that does not ask may heat all the same; only the tracer is told. */
-export const heatable = (bench: Bench): Bench => (bench.heatSpoiled ? { ...bench, heatSpoiled: false } : bench);
 
 /** A technician at a bench with a hidden fault: does what a policy says, and counts. */
 export class BenchWork {

@@ -12,7 +12,7 @@ import { proofReaches } from '../observation/looks';
 import { machineOfFamily } from '../path/families';
 import { allStations, type Machine } from '../path/machine';
 import { laneRuns, routeOf, type Route } from '../path/route';
-import { heatable, keepsHeatAway } from './benchWork';
+import { heatable, keepsHeatAway } from './benchHeat';
 import { testsAfter } from './proving';
 import type { PracticeCase, Seen, Truth } from './practiceCase';
 

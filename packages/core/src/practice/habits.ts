@@ -3,7 +3,8 @@ import { routeOf, type Stop } from '../path/route';
 import { causesOf, type Cause } from '../observation/causes';
 import type { CheckAtPlace } from '../bench/places';
 import { remedyNeeds, rungsFor } from '../decision/repairs';
-import { BenchWork, type BenchNature, type Tally } from './benchWork';
+import { BenchWork } from './benchWork';
+import type { BenchNature, Tally } from './tally';
 import type { HiddenOrder, Luck } from './hidden';
 import { HABITS, type Habit } from '../decision/habits';
 

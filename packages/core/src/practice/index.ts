@@ -1,5 +1,6 @@
 export * from './hidden';
 export * from './benchWork';
+export * from './tally';
 export * from './tracer';
 export * from './habits';
 export * from './information';

@@ -5,7 +5,8 @@ import { modelOf, type Model } from '../decision/model';
 import { evidenceOf } from '../inference/evidenceOf';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
-import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';
+import { afterFailure, BenchWork } from './benchWork';
+import type { BenchNature, Tally } from './tally';
 import type { HiddenOrder, Luck } from './hidden';
 
 /** Repairs once a place is suspected this much, or nothing tells more (chosen). */

@@ -6,7 +6,7 @@ import { checksFor } from '../bench/places';
 import { evidenceOf } from '../inference/evidenceOf';
 import { priorOf } from '../inference/prior';
 import { shownWays } from '../inference/suspicion';
-import type { Tally } from './benchWork';
+import type { Tally } from './tally';
 import type { HiddenOrder } from './hidden';
 
 /** What a shop has learned from orders that were worked through and whose single cause came to light. */

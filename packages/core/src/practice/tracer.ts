@@ -7,7 +7,8 @@ import { checksFor } from '../bench/places';
 import { evidenceOf } from '../inference/evidenceOf';
 import { QUICK } from '../inference/hypotheses';
 import { weigh } from '../inference/suspicion';
-import { afterFailure, BenchWork, type BenchNature, type Tally } from './benchWork';
+import { afterFailure, BenchWork } from './benchWork';
+import type { BenchNature, Tally } from './tally';
 import type { HiddenOrder, Luck } from './hidden';
 
 const MOST_TURNS = 60;
