@@ -148,8 +148,7 @@ export class Forecasts {
   private showing(look: Look, cause: number): Shown {
     const list = this.shown.get(look) ?? [];
     this.shown.set(look, list);
-    const ways = this.suspicion.ways[cause];
-    return (list[cause] ??= ways ? resultShares(ways, look) : []);
+    return (list[cause] ??= resultShares(this.suspicion.waysOf(cause), look));
   }
 
   /** By outcome, with one fault alone. */
@@ -286,7 +285,7 @@ export class Forecasts {
     const waysAfter = (cause: number): Ways => {
       const known = told.get(cause);
       if (known) return known;
-      const ways = this.suspicion.ways[cause] as Ways;
+      const ways = this.suspicion.waysOf(cause);
       const { look, given } = this.at(first);
       const g = given[cause]?.[outcome];
       const next = look && typeof g !== 'number' && g ? observed(ways, look, g) : ways;

@@ -1,5 +1,6 @@
 import type { Cause } from '../observation/causes';
-import { columnsOf, profileOf, Sights, UNSEEN, type Block } from './components';
+import { bounded } from '../quantities/keptWith';
+import { blockKey, columnsOf, shownOf, Sights, UNSEEN, type Block } from './components';
 import type { Evidence } from './evidence';
 import { LEAST_SUM, NEVER, type LogGiven } from './given';
 import { BYTE, type ByLinks } from './links';
@@ -20,23 +21,56 @@ const MOST_SEEN = 256;
 /** Profiles of the set at hand, used over and over. */
 const NUMBERS = new Int32Array(MOST_FAULTS);
 
+/** What the looks of one block see of faults, whatever they say of it: the same from one finding to the next, where the block is. */
+export class BlockSights {
+  /** By how many of the block's moments a fault outlasts: the number of each cause's profile, 0 where it is silent. */
+  readonly codes: readonly Int32Array[];
+  /** Profiles as they have come up, from number 1. Causes that show alike have one between them. */
+  readonly profiles: Profile[] = [];
+  readonly numberOf = new Map<string, number>();
+  readonly sights = new Sights();
+  /** By profiles as one number: what is seen of them together, where it makes no difference whose they are. */
+  readonly folded = new Map<number, Seen>();
+
+  /** @param moments after how many different repairs something of the block was seen */
+  constructor(moments: number, causes: number) {
+    this.codes = Array.from({ length: moments + 1 }, () => new Int32Array(causes).fill(UNKNOWN));
+  }
+}
+
+/** The causes that were asked of last, and what the blocks that came up with them see: one order at a time. */
+let latest: { readonly causes: readonly Cause[]; readonly blocks: Map<string, BlockSights> } | undefined;
+/** Blocks of one order that are kept (chosen). */
+const MOST_BLOCKS = 60;
+
+function keptSights(
+  block: Block,
+  evidence: readonly Evidence[],
+  causes: readonly Cause[],
+  moments: number,
+): BlockSights {
+  if (latest?.causes !== causes) latest = { causes, blocks: new Map() };
+  const key = blockKey(block, evidence);
+  const made = latest.blocks.get(key) ?? new BlockSights(moments, causes.length);
+  bounded(latest.blocks, MOST_BLOCKS).set(key, made);
+  return made;
+}
+
 /** P(what the looks of one block saw | a set of faults). Keeps what it has worked out. */
 export class BlockLikelihood {
-  /** By how many of the block's moments a fault outlasts: the number of each cause's profile, 0 where it is silent. */
+  private readonly seen: BlockSights;
   private readonly codes: readonly Int32Array[];
-  /** Profiles as they have come up, from number 1. Causes that show alike have one between them. */
   private readonly profiles: Profile[];
   private readonly numberOf: Map<string, number>;
+  private readonly sights: Sights;
+  private readonly folded: Map<number, Seen>;
   /** More than it can have profiles: several are one number, kept while it is an exact one. */
   private readonly base: number;
-  private readonly sights: Sights;
   /** By pattern of weights and sight: what it says. */
   private readonly saysOf: number[][] = [];
   /** By pattern of weights, and profiles as one number. */
   private readonly kept: Map<number, number>[] = [];
   private readonly keptBy: Map<number, ByLinks>[] = [];
-  /** By profiles as one number: what is seen of them together, where it makes no difference whose they are. */
-  private readonly folded: Map<number, Seen>;
   private readonly patterns = new Map<string, number>();
   /** After how many repairs something of it was seen, in order. */
   private readonly epochs: readonly number[];
@@ -46,19 +80,15 @@ export class BlockLikelihood {
   /** Where each link of the component stands among the columns; −1 where it does not look here. */
   private readonly linksAt: readonly number[];
 
-  /** @param like the same looks, where they say something else: what they see of each fault is worked out once for both */
+  /** @param seen what its looks see of the same causes, by whatever it was worked out before */
   constructor(
     private readonly block: Block,
     private readonly links: readonly number[],
     private readonly causes: readonly Cause[],
     private readonly evidence: readonly Evidence[],
     private readonly given: LogGiven,
-    like?: BlockLikelihood,
+    seen?: BlockSights,
   ) {
-    this.profiles = like?.profiles ?? [];
-    this.numberOf = like?.numberOf ?? new Map<string, number>();
-    this.sights = like?.sights ?? new Sights();
-    this.folded = like?.folded ?? new Map<number, Seen>();
     this.columns = columnsOf(block);
     this.linksAt = links.map((e) => this.columns.lastIndexOf(e));
     this.epochs = [...new Set(this.columns.map((e) => evidence[e]?.epoch ?? 0))].sort((a, b) => a - b);
@@ -66,14 +96,20 @@ export class BlockLikelihood {
       { length: (this.epochs.at(-1) ?? 0) + 1 },
       (_, gone) => this.epochs.filter((epoch) => epoch <= gone).length,
     );
-    this.codes =
-      like?.codes ?? Array.from({ length: this.epochs.length + 1 }, () => new Int32Array(causes.length).fill(UNKNOWN));
     this.base = (this.epochs.length + 1) * causes.length + 1;
+    this.seen = seen ?? keptSights(block, evidence, causes, this.epochs.length);
+    ({
+      codes: this.codes,
+      profiles: this.profiles,
+      numberOf: this.numberOf,
+      sights: this.sights,
+      folded: this.folded,
+    } = this.seen);
   }
 
   /** The same looks at the same faults, with other likelihoods. */
   saying(evidence: readonly Evidence[], given: LogGiven): BlockLikelihood {
-    return new BlockLikelihood(this.block, this.links, this.causes, evidence, given, this);
+    return new BlockLikelihood(this.block, this.links, this.causes, evidence, given, this.seen);
   }
 
   /** Number of a pattern of weights, as far as they weigh what is seen here alone. */
@@ -169,15 +205,16 @@ export class BlockLikelihood {
 
   private coded(c: number, rank: number): number {
     const removed = rank === this.epochs.length ? NEVER : rank === 0 ? -1 : (this.epochs[rank - 1] as number);
-    const made = profileOf(this.block, this.evidence, this.causes[c] as Cause, removed, this.sights);
-    if (made.silent) return 0;
+    const shown = shownOf(this.block, this.evidence, this.causes[c] as Cause, removed);
+    if (shown.silent) return 0;
+    const { seen, chance } = shown;
     // Where it makes no difference which fault shows it, faults that show alike are one.
-    if (!this.block.uniform) return this.profiles.push({ ...made, cause: c });
-    const key = `${made.ids.join()}|${made.chance.join()}`;
-    const known = this.numberOf.get(key);
+    if (!this.block.uniform) return this.profiles.push({ seen, chance, ids: [], cause: c });
+    const known = this.numberOf.get(shown.text);
     if (known !== undefined) return known;
-    this.numberOf.set(key, this.profiles.length + 1);
-    return this.profiles.push(made);
+    this.numberOf.set(shown.text, this.profiles.length + 1);
+    const ids = seen.map((sight, i) => this.sights.id(sight, shown.keys[i]));
+    return this.profiles.push({ seen, chance, ids });
   }
 
   private profile(code: number | undefined): Profile | undefined {

@@ -1,6 +1,18 @@
 import type { Evidence } from './evidence';
 import type { Sized } from './foreseen';
 
+/** The two with the highest score, of equals the earlier. */
+function twoBest(list: readonly number[], score: (item: number) => number): readonly number[] {
+  let best: { readonly c: number; readonly score: number } | undefined;
+  let second = best;
+  for (const c of list) {
+    const mine = { c, score: score(c) };
+    if (!best || mine.score > best.score) [best, second] = [mine, best];
+    else if (!second || mine.score > second.score) second = mine;
+  }
+  return [best, second].flatMap((one) => (one ? [one.c] : []));
+}
+
 /** Causes that lead alone, with those that explain single observations best; a third of the places is theirs. */
 export function leadersAlone(alone: readonly Sized[], evidence: readonly Evidence[], most: number): readonly number[] {
   const byScore = [...alone].sort((a, b) => b.log - a.log).map(({ set }) => set[0] as number);
@@ -12,7 +24,7 @@ export function leadersAlone(alone: readonly Sized[], evidence: readonly Evidenc
     (a, b) => (a.likelihood[first] ?? 0) / a.elsewhere - (b.likelihood[first] ?? 0) / b.elsewhere,
   );
   for (const item of worst)
-    for (const c of [...byScore].sort((x, y) => gain(item, y) - gain(item, x)).slice(0, 2))
+    for (const c of twoBest(byScore, (one) => gain(item, one)))
       if (chosen.size < most && gain(item, c) > 2) chosen.add(c);
   for (const c of byScore) if (chosen.size < most) chosen.add(c);
   return [...chosen];

@@ -2,8 +2,6 @@
 export interface Profile {
   readonly seen: readonly Uint8Array[];
   readonly chance: readonly number[];
-  /** The fault can show nothing at all to any of them. */
-  readonly silent: boolean;
   /** Of a uniform component: what is seen in each way, by number. */
   readonly ids: readonly number[];
   /** Of another component: whose it is. */

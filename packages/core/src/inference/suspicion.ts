@@ -1,6 +1,7 @@
 import { causesOf, type Cause } from '../observation/causes';
 import type { Case, Finding } from '../observation/context';
 import type { CheckAtPlace } from '../bench/places';
+import { lookTable } from '../observation/looks';
 import { allWays, observed, type Ways } from '../observation/ways';
 import { weightsOf } from '../observation/witness';
 import type { Route } from '../path/route';
@@ -35,8 +36,8 @@ export interface Suspicion {
   readonly aside: number;
   /** By cause: of what is on no list and shows on the path, how far it is believed to show as this one does. */
   readonly like: readonly number[];
-  /** By cause, the ways in which it may be showing itself. */
-  readonly ways: readonly Ways[];
+  /** The ways in which a cause may be showing itself; worked out when it is first asked for. */
+  readonly waysOf: (cause: number) => Ways;
   /** Share of what is believed that the search is expected to have left out; not a number where it was a narrow one. */
   readonly leftOut: number;
 }
@@ -47,15 +48,19 @@ const LEAST_SHARE = 1e-6;
 /** Sets below this share add nothing that any digit would show. */
 const NEGLIGIBLE = 1e-9;
 
-/** How one fault by itself may be showing, as far as has been looked. */
-export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[]): readonly Ways[] {
+/** By cause: how one fault by itself may be showing, as far as has been looked. */
+export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[]): (cause: number) => Ways {
   const weightsFor = weightsOf(evidence);
-  return causes.map((cause, c) => {
+  const known: Ways[] = [];
+  const work = (c: number): Ways => {
+    const cause = causes[c];
+    if (!cause) throw new RangeError(`There is no cause number ${c}.`);
     const weights = weightsFor([cause]);
     let seen = allWays(cause.mode);
     evidence.forEach(({ look, given }, i) => {
       const g = given[c];
-      if (typeof g !== 'number' && g && look)
+      // Of a fault that shows none of the sides looked at, it tells nothing more.
+      if (typeof g !== 'number' && g && look && lookTable(look, cause.mode).facets.length > 0)
         seen = observed(
           seen,
           look,
@@ -63,7 +68,8 @@ export function shownWays(causes: readonly Cause[], evidence: readonly Evidence[
         );
     });
     return seen;
-  });
+  };
+  return (c) => (known[c] ??= work(c));
 }
 
 /** Taken in by id: the order in which findings came must not show, not even in the last bit. */
@@ -144,7 +150,7 @@ export function weigh(
     removed,
     aside,
     like,
-    ways: shownWays(causes, evidence),
+    waysOf: shownWays(causes, evidence),
     leftOut,
   };
 }

@@ -10,9 +10,10 @@ export interface Taught {
   readonly causes: readonly Cause[];
   readonly prior: readonly number[];
   readonly evidence: readonly Evidence[];
-  readonly ways: readonly Ways[];
   /** Index of the cause that the proof confirmed. */
   readonly cause: number;
+  /** How it may have been showing itself. */
+  readonly ways: Ways;
 }
 
 /** Expected share of each value of the facets that something has looked at. */
@@ -53,7 +54,6 @@ function judged(item: Evidence, cause: Cause, ways: Ways): CheckCount | undefine
  */
 export function lessonOf({ machine, causes, prior, evidence, ways, cause }: Taught): Lesson {
   const it = causes[cause] as Cause;
-  const own = ways[cause] as Ways;
   const listed = prior.slice(0, causes.length).reduce((sum, p) => sum + p, 0) || 1;
   const modes: Record<string, { found: number; expected: number }> = {};
   causes.forEach(({ mode }, i) => {
@@ -63,7 +63,7 @@ export function lessonOf({ machine, causes, prior, evidence, ways, cause }: Taug
   });
   const checks: Record<string, CheckCount> = {};
   for (const item of evidence) {
-    const count = judged(item, it, own);
+    const count = judged(item, it, ways);
     const id = item.place?.check.id;
     if (!count || !id) continue;
     const known = checks[id] ?? none;
@@ -74,6 +74,6 @@ export function lessonOf({ machine, causes, prior, evidence, ways, cause }: Taug
       false: known.false + count.false,
     };
   }
-  const counts: Counts = { orders: 1, modes, shows: { [it.mode.id]: shown(own) }, checks };
+  const counts: Counts = { orders: 1, modes, shows: { [it.mode.id]: shown(ways) }, checks };
   return { family: machine.family, machine: machine.id, counts };
 }

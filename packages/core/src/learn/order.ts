@@ -25,5 +25,5 @@ function causeLesson(machine: Machine, catalogue: Catalogue, state: OrderState):
   const index = model.causes.findIndex((item) => item.stop.station.id === cause.station && item.mode.id === cause.mode);
   if (index < 0) return undefined;
   const { causes, prior } = model;
-  return lessonOf({ machine, causes, prior, evidence, ways: suspicion.ways, cause: index });
+  return lessonOf({ machine, causes, prior, evidence, ways: suspicion.waysOf(index), cause: index });
 }

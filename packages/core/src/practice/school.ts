@@ -26,7 +26,7 @@ export function learnedFrom(
     const places = new Map(checksFor(catalogue, machine, route).map((place) => [place.key, place]));
     const prior = priorOf(causes);
     const evidence = evidenceOf(kase, causes, places, tally.findings);
-    const ways = shownWays(causes, evidence);
+    const ways = shownWays(causes, evidence)(cause);
     return learn(learned, lessonOf({ machine, causes, prior, evidence, ways, cause }));
   }, nothingLearned);
 }

@@ -2,8 +2,8 @@
 const MOST = 300;
 
 /** A map that is begun anew when it has grown too large. */
-export const bounded = <T>(known: Map<string, T>): Map<string, T> => {
-  if (known.size >= MOST) known.clear();
+export const bounded = <T>(known: Map<string, T>, most = MOST): Map<string, T> => {
+  if (known.size >= most) known.clear();
   return known;
 };
 
