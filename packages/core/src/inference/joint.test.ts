@@ -55,7 +55,8 @@ test('the same looks with other likelihoods: as if worked out anew, whichever wa
     given: item.given.map((g) => (typeof g === 'number' ? g ** 0.5 : g.map((x) => 0.1 + 0.8 * x ** (1 + (i % 3))))),
   }));
   const first = new Joint(causes, evidence);
-  const anew = new Joint(causes, other);
+  // Nothing that was worked out for some causes is taken for others.
+  const anew = new Joint([...causes], other);
   causes.forEach((_, c) => void first.logLikelihood([c]));
   const after = first.saying(other);
   causes.forEach((_, a) => {
@@ -63,7 +64,33 @@ test('the same looks with other likelihoods: as if worked out anew, whichever wa
     for (const [set, removed] of [[[a]], [[a], [0]], [[a, b].sort((x, y) => x - y)]] as const)
       expect(after.logLikelihood(set, removed)).toBeCloseTo(anew.logLikelihood(set, removed), 12);
     // The first has not been touched by it.
-    expect(first.logLikelihood([a])).toBeCloseTo(new Joint(causes, evidence).logLikelihood([a]), 12);
+    expect(first.logLikelihood([a])).toBeCloseTo(new Joint([...causes], evidence).logLikelihood([a]), 12);
+  });
+});
+
+describe('what looks see of faults is kept from one finding to the next', () => {
+  const change = (of: (item: (typeof evidence)[number]) => Partial<(typeof evidence)[number]>) =>
+    evidence.map((item) => ({ ...item, ...of(item) }));
+  const others = {
+    'fewer findings': evidence.filter(({ finding }) => finding?.id !== 'f1' && finding?.id !== 'f5'),
+    'the same looks before any repair': change(() => ({ epoch: 0 })),
+    'the same looks after the repair': change(({ finding }) => (finding ? { epoch: 1 } : {})),
+    'the same looks at another place': change(({ place }) =>
+      place ? { place: { ...place, key: `${place.key}-next`, reach: new Set([0, 1]) } } : {},
+    ),
+  };
+
+  test.each(Object.entries(others))('%s: as if nothing had been asked before', (_, told) => {
+    const before = new Joint(causes, evidence);
+    causes.forEach((__, c) => void before.logLikelihood([c], [0]));
+    const after = new Joint(causes, told);
+    const anew = new Joint([...causes], told);
+    causes.forEach((__, a) => {
+      const b = (a * 7 + 3) % causes.length;
+      const pair = [a, b].sort((x, y) => x - y);
+      for (const [set, removed] of [[[a]], [[a], [0]], [pair], [pair, [0, NEVER]]] as const)
+        expect(after.logLikelihood(set, removed)).toBeCloseTo(anew.logLikelihood(set, removed), 12);
+    });
   });
 });
 
