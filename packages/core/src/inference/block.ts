@@ -1,60 +1,18 @@
 import type { Cause } from '../observation/causes';
-import { bounded } from '../quantities/keptWith';
-import { blockKey, columnsOf, shownOf, Sights, UNSEEN, type Block } from './components';
+import { keptSights, UNKNOWN, type BlockSights, type Seen } from './blockSights';
+import { columnsOf, UNSEEN, type Block, type Sights } from './components';
 import type { Evidence } from './evidence';
+import { shownOf } from './faultSights';
 import { LEAST_SUM, NEVER, type LogGiven } from './given';
 import { BYTE, type ByLinks } from './links';
 import { MOST_FAULTS } from './prior';
 import { fewer, type Profile } from './profile';
 
-/** What is seen of several faults: sights by number, with their chances. */
-interface Seen {
-  readonly ids: readonly number[];
-  readonly chances: readonly number[];
-}
-
 const ALONE: readonly number[] = [1];
-/** A cause whose profile has not been asked for. */
-const UNKNOWN = -1;
 /** Of the ways in which several faults are seen together, so many are carried on, the likeliest (chosen). */
 const MOST_SEEN = 256;
 /** Profiles of the set at hand, used over and over. */
 const NUMBERS = new Int32Array(MOST_FAULTS);
-
-/** What the looks of one block see of faults, whatever they say of it: the same from one finding to the next, where the block is. */
-export class BlockSights {
-  /** By how many of the block's moments a fault outlasts: the number of each cause's profile, 0 where it is silent. */
-  readonly codes: readonly Int32Array[];
-  /** Profiles as they have come up, from number 1. Causes that show alike have one between them. */
-  readonly profiles: Profile[] = [];
-  readonly numberOf = new Map<string, number>();
-  readonly sights = new Sights();
-  /** By profiles as one number: what is seen of them together, where it makes no difference whose they are. */
-  readonly folded = new Map<number, Seen>();
-
-  /** @param moments after how many different repairs something of the block was seen */
-  constructor(moments: number, causes: number) {
-    this.codes = Array.from({ length: moments + 1 }, () => new Int32Array(causes).fill(UNKNOWN));
-  }
-}
-
-/** The causes that were asked of last, and what the blocks that came up with them see: one order at a time. */
-let latest: { readonly causes: readonly Cause[]; readonly blocks: Map<string, BlockSights> } | undefined;
-/** Blocks of one order that are kept (chosen). */
-const MOST_BLOCKS = 60;
-
-function keptSights(
-  block: Block,
-  evidence: readonly Evidence[],
-  causes: readonly Cause[],
-  moments: number,
-): BlockSights {
-  if (latest?.causes !== causes) latest = { causes, blocks: new Map() };
-  const key = blockKey(block, evidence);
-  const made = latest.blocks.get(key) ?? new BlockSights(moments, causes.length);
-  bounded(latest.blocks, MOST_BLOCKS).set(key, made);
-  return made;
-}
 
 /** P(what the looks of one block saw | a set of faults). Keeps what it has worked out. */
 export class BlockLikelihood {
